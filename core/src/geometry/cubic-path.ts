@@ -1,0 +1,125 @@
+// Chains of cubic Bezier segments in one flat array: the only curve the product knows. A straight segment is one whose
+// control points lie on its ends, so that "is this a line?" has an exact answer.
+
+/** x0 y0, then six numbers a segment: control 1, control 2, end. Closed when the last point is the first. */
+export type CubicPath = Float64Array;
+
+/** Number of segments. */
+export function segmentCount(path: CubicPath): number {
+  return (path.length - 2) / 6;
+}
+
+/** Whether segment `s` was made as a straight line. */
+export function isLine(path: CubicPath, s: number): boolean {
+  const o = s * 6;
+  return (
+    path[o] === path[o + 2] && path[o + 1] === path[o + 3] && path[o + 4] === path[o + 6] && path[o + 5] === path[o + 7]
+  );
+}
+
+/** The same curve travelled the other way; exactly the same numbers, so a shared edge stays shared. */
+export function reversePath(path: CubicPath): CubicPath {
+  const out = new Float64Array(path.length);
+  for (let i = 0; i < path.length; i += 2) {
+    out[i] = path[path.length - 2 - i];
+    out[i + 1] = path[path.length - 1 - i];
+  }
+  return out;
+}
+
+/** A closed path of straight segments through the points x0 y0 x1 y1 ... (without a repeated last point). */
+export function polygonPath(points: ArrayLike<number>): CubicPath {
+  const n = points.length / 2;
+  const path = new Float64Array(2 + 6 * n);
+  path[0] = points[0];
+  path[1] = points[1];
+  for (let i = 0; i < n; i++) {
+    const o = 2 + i * 6;
+    const next = ((i + 1) % n) * 2;
+    path[o] = points[i * 2];
+    path[o + 1] = points[i * 2 + 1];
+    path[o + 2] = path[o + 4] = points[next];
+    path[o + 3] = path[o + 5] = points[next + 1];
+  }
+  return path;
+}
+
+/** The same path with every point mapped by x -> x * scale + dx, y -> y * scaleY + dy. */
+export function mapPath(path: CubicPath, scaleX: number, scaleY: number, dx: number, dy: number): CubicPath {
+  const out = new Float64Array(path.length);
+  for (let i = 0; i < path.length; i += 2) {
+    out[i] = path[i] * scaleX + dx;
+    out[i + 1] = path[i + 1] * scaleY + dy;
+  }
+  return out;
+}
+
+/**
+ * Points of a polyline that stays within `tolerance` of the path, ends included. Halves of a cubic's own reversal give
+ * the same points, so flattening a shared edge from either side gives the same polyline.
+ * Number of steps: the second-difference bound of L. Piegl & W. Tiller, The NURBS Book, as used by most flatteners.
+ */
+export function flattenPath(path: CubicPath, tolerance: number): number[] {
+  const out: number[] = [path[0], path[1]];
+  const segments = segmentCount(path);
+  for (let s = 0; s < segments; s++) {
+    const o = s * 6;
+    const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(o, o + 8);
+    if (!isLine(path, s)) {
+      const bend = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+      const steps = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
+      for (let k = 1; k < steps; k++) {
+        const t = k / steps;
+        const u = (steps - k) / steps;
+        const a = u * u * u;
+        const b = 3 * u * u * t;
+        const c = 3 * u * t * t;
+        const d = t * t * t;
+        // Summed from both ends inwards: floating-point addition is then the same for the reversed curve.
+        out.push(a * x0 + d * x3 + (b * x1 + c * x2), a * y0 + d * y3 + (b * y1 + c * y2));
+      }
+    }
+    out.push(x3, y3);
+  }
+  return out;
+}
+
+/** Signed area enclosed by a closed path, exact for cubics (Green's theorem); positive when it turns clockwise on screen (y down). */
+export function pathArea(path: CubicPath): number {
+  let twice = 0;
+  for (let o = 0; o + 7 < path.length; o += 6) {
+    const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(o, o + 8);
+    twice +=
+      (6 * (x0 * y1 - x1 * y0) +
+        3 * (x0 * y2 - x2 * y0) +
+        (x0 * y3 - x3 * y0) +
+        3 * (x1 * y2 - x2 * y1) +
+        3 * (x1 * y3 - x3 * y1) +
+        6 * (x2 * y3 - x3 * y2)) /
+      10;
+  }
+  return twice / 2;
+}
+
+/** SVG path data (SVG 2, 9.3) of a closed path; coordinates with `digits` decimals. */
+export function pathToSvg(path: CubicPath, digits: number): string {
+  const n = (v: number) => trimNumber(v, digits);
+  let out = `M${n(path[0])} ${n(path[1])}`;
+  const segments = segmentCount(path);
+  for (let s = 0; s < segments; s++) {
+    const o = s * 6 + 2;
+    if (isLine(path, s)) {
+      if (s < segments - 1) out += `L${n(path[o + 4])} ${n(path[o + 5])}`;
+    } else
+      out += `C${n(path[o])} ${n(path[o + 1])} ${n(path[o + 2])} ${n(path[o + 3])} ${n(path[o + 4])} ${n(path[o + 5])}`;
+  }
+  return `${out}Z`;
+}
+
+/** A number with at most `digits` decimals and no trailing zeros. */
+export function trimNumber(value: number, digits: number): string {
+  const fixed = value.toFixed(digits);
+  if (!fixed.includes(".")) return fixed;
+  const trimmed = fixed.replace(/\.?0+$/, "");
+  return trimmed === "-0" ? "0" : trimmed;
+}

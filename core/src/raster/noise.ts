@@ -1,0 +1,71 @@
+// How noisy a picture is, and a filter that quiets grain and JPEG rings without moving an edge.
+import type { Raster } from "./raster.ts";
+
+/**
+ * The typical step between neighbouring pixels where nothing is drawn: the median, over sampled pixels, of the largest
+ * channel difference to the pixel on the right. 0 for a clean drawing, 1..3 for a good JPEG, more for grain. Our own measure.
+ */
+export function measureNoise({ width, height, data }: Raster): number {
+  const counts = new Uint32Array(256);
+  const rowStep = Math.max(1, Math.floor(height / 512));
+  let total = 0;
+  for (let y = 0; y < height; y += rowStep) {
+    let i = y * width * 4;
+    for (let x = 1; x < width; x++, i += 4) {
+      const r = Math.abs(data[i] - data[i + 4]);
+      const g = Math.abs(data[i + 1] - data[i + 5]);
+      const b = Math.abs(data[i + 2] - data[i + 6]);
+      counts[Math.max(r, g, b)]++;
+      total++;
+    }
+  }
+  let seen = 0;
+  for (let step = 0; step < 256; step++) {
+    seen += counts[step];
+    if (seen * 2 >= total) return step;
+  }
+  return 0;
+}
+
+/**
+ * Sigma filter: each pixel becomes the mean of those pixels in its 5 x 5 neighbourhood that differ from it by at most
+ * `reach` (0..255) in every channel; edges higher than `reach` stay where they are. Alpha is kept.
+ * Source: J.-S. Lee, "Digital image smoothing and the sigma filter" (Computer Vision, Graphics, and Image Processing, 1983).
+ */
+export function smoothNoise({ width, height, data }: Raster, reach: number): Raster {
+  const out = new Uint8ClampedArray(data.length);
+  for (let y = 0; y < height; y++) {
+    const y0 = Math.max(0, y - 2);
+    const y1 = Math.min(height - 1, y + 2);
+    for (let x = 0; x < width; x++) {
+      const i = (y * width + x) * 4;
+      const r = data[i];
+      const g = data[i + 1];
+      const b = data[i + 2];
+      const x0 = Math.max(0, x - 2);
+      const x1 = Math.min(width - 1, x + 2);
+      let n = 0;
+      let sumR = 0;
+      let sumG = 0;
+      let sumB = 0;
+      for (let v = y0; v <= y1; v++) {
+        let j = (v * width + x0) * 4;
+        for (let u = x0; u <= x1; u++, j += 4) {
+          const dr = data[j] - r;
+          const dg = data[j + 1] - g;
+          const db = data[j + 2] - b;
+          if (dr > reach || dr < -reach || dg > reach || dg < -reach || db > reach || db < -reach) continue;
+          n++;
+          sumR += dr;
+          sumG += dg;
+          sumB += db;
+        }
+      }
+      out[i] = Math.round(r + sumR / n);
+      out[i + 1] = Math.round(g + sumG / n);
+      out[i + 2] = Math.round(b + sumB / n);
+      out[i + 3] = data[i + 3];
+    }
+  }
+  return { width, height, data: out };
+}

@@ -1,0 +1,30 @@
+// The two pictures everything starts from: pixels, and which colour each pixel is.
+
+/** A picture. `data` holds RGBA bytes, encoded sRGB, alpha not multiplied in, row by row from the top left. */
+export interface Raster {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8ClampedArray;
+}
+
+/** Which colour each pixel belongs to, as an index into a list that travels with it; NONE where there is nothing. */
+export interface LabelMap {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array;
+}
+
+/** The label of a pixel that belongs to no colour: transparent, dropped, or outside the picture. */
+export const NONE = 255;
+
+/** Alpha below this is "nothing there"; at and above it the pixel belongs to a colour. Half coverage, as for every edge. */
+export const OPAQUE_ALPHA = 128;
+
+/** A picture of its own memory; throws a RangeError if the bytes do not fit the size. */
+export function makeRaster(width: number, height: number, data: Uint8ClampedArray): Raster {
+  if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1)
+    throw new RangeError(`a picture needs whole pixels, got ${width} x ${height}`);
+  if (data.length !== width * height * 4)
+    throw new RangeError(`${width} x ${height} pixels need ${width * height * 4} bytes, got ${data.length}`);
+  return { width, height, data };
+}

@@ -1,0 +1,140 @@
+// Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
+import { formatHex, type Rgb } from "../colour/index.ts";
+import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
+import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
+import { findFlatPixels, labelFlatPixels, makeBinLabels, UNKNOWN } from "./flat.ts";
+import { addColour, groupBins, MAX_FOUND, makePalette, type Palette, paletteColours } from "./palette.ts";
+import { findThinColour } from "./thin.ts";
+
+/** One colour that is really in the picture. The id follows from the colour, so it stays when others come and go. */
+export interface FoundColour {
+  readonly id: string;
+  readonly rgb: Rgb;
+  readonly areaPx: number;
+}
+
+/** What was found in a picture: its colours, largest first, and which pixel has which (an index into `found`). */
+export interface Findings {
+  readonly found: readonly FoundColour[];
+  readonly labels: LabelMap;
+  readonly opaquePx: number;
+  /** Typical pixel-to-pixel step of the picture, 0..255; 0 is clean. */
+  readonly noise: number;
+}
+
+/** CIEDE2000 under which two flat colours are one. Two inks that near nobody mixes apart (common practice, no source). */
+const SAME_COLOUR = 2;
+/** From this noise on, the picture is smoothed before it is looked at. */
+const NOISY = 3;
+/** Share of the picture under which a colour is an accident, unless it is at least MIN_AREA_PX pixels of a tiny picture. */
+const MIN_AREA_SHARE = 0.0001;
+const MIN_AREA_PX = 4;
+
+/** Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has none. */
+export function findColours(source: Raster): Findings {
+  const noise = measureNoise(source);
+  const raster = noise >= NOISY ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
+  const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 16 + noise, mix: 26 + 2 * noise };
+  const flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
+  const { labels, opaquePx } = flat;
+  const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
+
+  let groupReach = SAME_COLOUR + Math.min(3, noise * 0.5);
+  let groups = keepHeavy(groupBins(flat.bins, groupReach), minArea);
+  // Art with soft gradients: coarser until the rest fits beside room for thin colours.
+  while (groups.length > MAX_FOUND - 8) {
+    groupReach *= 1.3;
+    groups = keepHeavy(groupBins(flat.bins, groupReach), minArea);
+  }
+  const palette = makePalette(groups.map((group) => group.rgb));
+  const labelOfBin = makeBinLabels();
+  groups.forEach((group, index) => {
+    for (const key of group.keys) labelOfBin[key] = index;
+  });
+  labelFlatPixels(raster, labels, labelOfBin);
+  const open = indicesOf(labels, UNKNOWN);
+  let unexplained = labelPurePixels(raster, labels, palette, open, reach);
+  const minPeaks = Math.max(3, Math.round(minArea / (noise === 0 ? 4 : 1)));
+  while (palette.size < MAX_FOUND && unexplained.length >= minPeaks) {
+    const thin = findThinColour(raster, unexplained, palette, minPeaks);
+    if (!thin) break;
+    addColour(palette, thin);
+    unexplained = labelPurePixels(raster, labels, palette, unexplained, reach);
+  }
+  if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, open));
+  labelMixedPixels(raster, labels, palette, open, reach);
+  dropInvented(raster, labels, palette, reach, minArea, opaquePx);
+  return { ...collect(labels, palette, raster), opaquePx, noise };
+}
+
+function keepHeavy<T extends { weight: number }>(groups: T[], minArea: number): T[] {
+  // Flat pixels are the inside of an area: a quarter of the area's minimum is enough of them.
+  return groups.filter((group) => group.weight >= Math.max(2, minArea / 4));
+}
+
+function indicesOf(labels: Uint8Array, wanted: number): Uint32Array {
+  let count = 0;
+  for (let p = 0; p < labels.length; p++) if (labels[p] === wanted) count++;
+  const indices = new Uint32Array(count);
+  for (let p = 0, k = 0; p < labels.length; p++) if (labels[p] === wanted) indices[k++] = p;
+  return indices;
+}
+
+function meanColour({ data }: Raster, pixels: Uint32Array): Rgb {
+  let r = 0;
+  let g = 0;
+  let b = 0;
+  for (const p of pixels) {
+    r += data[p * 4];
+    g += data[p * 4 + 1];
+    b += data[p * 4 + 2];
+  }
+  return [r / pixels.length, g / pixels.length, b / pixels.length];
+}
+
+/** Takes back colours that are too small or only mixes of their neighbours, smallest first, and gives their pixels anew. */
+function dropInvented(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, minArea: number, opaquePx: number): void {
+  const areas = countLabels(labels);
+  const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
+  const dropped = new Set<number>();
+  for (const label of smallestFirst) {
+    if (dropped.size === palette.size - 1) break;
+    const isTiny = areas[label] < minArea;
+    const isSmall = areas[label] < opaquePx * 0.03;
+    const isInvented =
+      isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach.mix) > 0.6);
+    if (!isInvented) continue;
+    dropped.add(label);
+    const open = indicesOf(labels, label);
+    for (const p of open) labels[p] = UNKNOWN;
+    // A colour out of reach is never the nearest nor a part of a mix.
+    palette.r[label] = palette.g[label] = palette.b[label] = 1e6;
+    labelMixedPixels(raster, labels, palette, open, reach);
+  }
+}
+
+function countLabels(labels: Uint8Array): Uint32Array {
+  const areas = new Uint32Array(256);
+  for (let p = 0; p < labels.length; p++) areas[labels[p]]++;
+  return areas;
+}
+
+/** Sorts colours by area, renumbers the labels and leaves out what nothing uses. */
+function collect(labels: Uint8Array, palette: Palette, raster: Raster): { found: FoundColour[]; labels: LabelMap } {
+  const areas = countLabels(labels);
+  const colours = paletteColours(palette);
+  const used = colours.map((_, i) => i).filter((i) => areas[i] > 0);
+  used.sort((a, b) => areas[b] - areas[a] || a - b);
+  const renumber = new Uint8Array(256).fill(NONE);
+  const taken = new Set<string>();
+  const found = used.map((old, index) => {
+    renumber[old] = index;
+    let id = formatHex(colours[old]).slice(1);
+    while (taken.has(id)) id += "b";
+    taken.add(id);
+    return { id, rgb: colours[old], areaPx: areas[old] };
+  });
+  for (let p = 0; p < labels.length; p++) labels[p] = renumber[labels[p]];
+  return { found, labels: { width: raster.width, height: raster.height, data: labels } };
+}
+

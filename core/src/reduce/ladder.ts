@@ -1,0 +1,63 @@
+// The merge ladder: from all found colours down to one, cheapest merge first, so that any number is one step away.
+import { ciede2000, rgbToLab } from "../colour/index.ts";
+import type { FoundColour } from "./find.ts";
+
+/** One rung: taking `from` into `into` costs `cost` (share of the picture times CIEDE2000) and leaves `countAfter` colours. */
+export interface Rung {
+  readonly from: string;
+  readonly into: string;
+  readonly cost: number;
+  readonly difference: number;
+  readonly countAfter: number;
+}
+
+/** A small colour weighs at least this share of the picture, so that a small but distinct accent outlives a near tone. */
+const ACCENT_SHARE = 0.004;
+
+/**
+ * All rungs from `colours.length` down to 1. Merging moves the smaller colour into the larger; the cost of a pair is the
+ * smaller one's share of the picture times the pair's CIEDE2000. Cubic in the number of colours, which is at most 48.
+ */
+export function buildLadder(colours: readonly FoundColour[]): Rung[] {
+  const groups = colours.map(({ id, rgb, areaPx }) => ({ id, lab: rgbToLab(rgb), areaPx }));
+  const total = groups.reduce((sum, group) => sum + group.areaPx, 0);
+  const rungs: Rung[] = [];
+  while (groups.length > 1) {
+    let best = { cost: Number.POSITIVE_INFINITY, difference: 0, small: 0, large: 0 };
+    for (let i = 0; i < groups.length; i++) {
+      for (let j = i + 1; j < groups.length; j++) {
+        const difference = ciede2000(groups[i].lab, groups[j].lab);
+        const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
+        const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
+        const cost = Math.max(share, ACCENT_SHARE) * difference;
+        if (cost < best.cost)
+          best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
+      }
+    }
+    const into = groups[best.large];
+    const from = groups[best.small];
+    groups[best.large] = { ...into, areaPx: into.areaPx + from.areaPx };
+    groups.splice(best.small, 1);
+    rungs.push({ from: from.id, into: into.id, cost: best.cost, difference: best.difference, countAfter: groups.length });
+  }
+  return rungs;
+}
+
+/** Above 16 colours it is not a spot-colour job; a proposal stays below what one press usually carries (common practice, no source). */
+const MOST_PROPOSED = 12;
+/** A merge of two colours nearer than this is always proposed. */
+const NEAR_TWINS = 3;
+
+/**
+ * The number of colours to propose: all that were found, less near twins; for art with more colours than a press carries
+ * (soft gradients, photographs), as far down as merges stay cheap.
+ */
+export function proposeCount(foundCount: number, rungs: readonly Rung[]): number {
+  let count = foundCount;
+  for (const rung of rungs) {
+    const isTwin = rung.difference < NEAR_TWINS && rung.cost < ACCENT_SHARE * NEAR_TWINS * 1.01;
+    if (count > MOST_PROPOSED || isTwin) count = rung.countAfter;
+    else break;
+  }
+  return count;
+}

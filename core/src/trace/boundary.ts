@@ -1,0 +1,176 @@
+// Where a boundary runs inside the pixels: the coverage of the edge pixels says it. Along the normal of each crack the
+// shares of the colour on one side are summed; the sum is the boundary's mean position over that pixel's width.
+import { type LabelMap, NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
+import type { Rgb } from "../colour/index.ts";
+import type { Chain } from "./chains.ts";
+
+/** What the tracer reads of a reduced picture. */
+export interface TracedPicture {
+  readonly raster: Raster;
+  /** Index of each pixel's found colour. */
+  readonly found: LabelMap;
+  readonly foundColours: readonly Rgb[];
+  /** Index of each pixel's spot, specks absorbed. */
+  readonly spots: LabelMap;
+  /** Spot of each found colour, to know which pixels keep their own found colour after specks went. */
+  readonly spotOfFound: Uint8Array;
+  /** A colour of each spot, for pixels that were absorbed. */
+  readonly spotColours: readonly Rgb[];
+  readonly noise: number;
+}
+
+/** Points of a boundary in source pixels, in order, as x, y pairs; `isHard` if the edge has no anti-aliasing. */
+export interface BoundaryPoints {
+  readonly points: Float64Array;
+  readonly isHard: boolean;
+}
+
+/** How many pixels on either side an edge may be blurred over. */
+const REACH_PX = 3;
+/** An edge this much steeper along one axis is read along that axis only. */
+const DOMINANCE = 0.6;
+/** Corners of a chain on each side from which its direction is read. */
+const DIRECTION_SPAN = 3;
+
+/** Reads the points of one chain. Points within a pixel of a junction are left out: there a third colour mixes in. */
+export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoints {
+  const { corners } = chain;
+  const cracks = corners.length / 2 - 1;
+  const isLoop = chain.start < 0;
+  const out = new Float64Array(cracks * 2);
+  const trimmed = isLoop ? 0 : cracks > 6 ? 1 : 0;
+  let n = 0;
+  let soft = 0;
+  for (let k = trimmed; k < cracks - trimmed; k++) {
+    const x0 = corners[k * 2];
+    const y0 = corners[k * 2 + 1];
+    const dx = corners[k * 2 + 2] - x0;
+    const dy = corners[k * 2 + 3] - y0;
+    if (cracks > 3 && !runsAcross(corners, cracks, isLoop, k, dx !== 0)) continue;
+    const shift = readShift(picture, x0, y0, dx, dy);
+    if (Math.abs(shift) > 0.02) soft++;
+    // The right-hand side of the walk is (-dy, dx); a positive shift moves the boundary towards it.
+    out[n++] = x0 + dx / 2 - dy * shift;
+    out[n++] = y0 + dy / 2 + dx * shift;
+  }
+  const isHard = soft * 10 < n / 2 && bends(corners);
+  return { points: isHard ? smoothSteps(corners, isLoop) : out.slice(0, n), isHard };
+}
+
+/** Whether the chain, around crack `k`, runs mostly along that crack, so that its normal is a fair axis to read. */
+function runsAcross(corners: Int32Array, cracks: number, isLoop: boolean, k: number, isHorizontal: boolean): boolean {
+  let a = k - DIRECTION_SPAN;
+  let b = k + 1 + DIRECTION_SPAN;
+  if (isLoop) {
+    a = (a + cracks) % cracks;
+    b %= cracks;
+  } else {
+    a = Math.max(0, a);
+    b = Math.min(cracks, b);
+  }
+  const dx = Math.abs(corners[b * 2] - corners[a * 2]);
+  const dy = Math.abs(corners[b * 2 + 1] - corners[a * 2 + 1]);
+  return isHorizontal ? dx >= dy * DOMINANCE : dy >= dx * DOMINANCE;
+}
+
+/** How far the boundary lies from the crack towards the right-hand pixel, in pixels. */
+function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, dy: number): number {
+  const { width, height } = picture.spots;
+  const leftX = dx > 0 || dy > 0 ? x0 : x0 - 1;
+  const leftY = dy > 0 || dx < 0 ? y0 : y0 - 1;
+  const rightX = leftX - dy;
+  const rightY = leftY + dx;
+  // The picture's own edge is exact.
+  if (leftX < 0 || leftY < 0 || leftX >= width || leftY >= height) return 0;
+  if (rightX < 0 || rightY < 0 || rightX >= width || rightY >= height) return 0;
+  const left = leftY * width + leftX;
+  const right = rightY * width + rightX;
+  const step = right - left;
+  const roomLeft = roomToEdge(leftX, leftY, dy, -dx, width, height);
+  const roomRight = roomToEdge(rightX, rightY, -dy, dx, width, height);
+  return missing(picture, right, step, roomRight, left) - missing(picture, left, -step, roomLeft, right);
+}
+
+/** Pixels from (x, y), itself included, to the picture's edge along a unit step. */
+function roomToEdge(x: number, y: number, stepX: number, stepY: number, width: number, height: number): number {
+  if (stepX > 0) return width - x;
+  if (stepX < 0) return x + 1;
+  return stepY > 0 ? height - y : y + 1;
+}
+
+/**
+ * The coverage that the pixels from `start` along `step` lack of their own colour, the other side's being that of pixel
+ * `across`. A strip thinner than twice the reach shares its pixels with the edge on its far side, each taking its half.
+ */
+function missing(picture: TracedPicture, start: number, step: number, room: number, across: number): number {
+  const spots = picture.spots.data;
+  const spot = spots[start];
+  let run = 1;
+  const most = Math.min(2 * REACH_PX, room);
+  while (run < most && spots[start + run * step] === spot) run++;
+  const limit = run < 2 * REACH_PX && run < room ? run / 2 : REACH_PX;
+  let sum = 0;
+  for (let k = 0; k < limit && k < run; k++) {
+    const lack = 1 - ownShare(picture, start + k * step, start, across);
+    if (lack < 0.02 + picture.noise * 0.01) break;
+    sum += lack * Math.min(1, limit - k);
+  }
+  return sum;
+}
+
+/** Share (0..1) of the colour of pixel `own` in pixel `p`, the rest being the colour of pixel `across`. */
+function ownShare(picture: TracedPicture, p: number, own: number, across: number): number {
+  const { data } = picture.raster;
+  const ownIsClear = data[own * 4 + 3] < OPAQUE_ALPHA;
+  const acrossIsClear = data[across * 4 + 3] < OPAQUE_ALPHA;
+  if (ownIsClear !== acrossIsClear) {
+    const alpha = data[p * 4 + 3] / 255;
+    return ownIsClear ? 1 - alpha : alpha;
+  }
+  if (ownIsClear) return 1;
+  const a = colourOf(picture, own);
+  const b = colourOf(picture, across);
+  const dr = a[0] - b[0];
+  const dg = a[1] - b[1];
+  const db = a[2] - b[2];
+  const length2 = dr * dr + dg * dg + db * db;
+  if (length2 === 0) return 1;
+  const share = ((data[p * 4] - b[0]) * dr + (data[p * 4 + 1] - b[1]) * dg + (data[p * 4 + 2] - b[2]) * db) / length2;
+  return share < 0 ? 0 : share > 1 ? 1 : share;
+}
+
+function colourOf(picture: TracedPicture, p: number): Rgb {
+  const found = picture.found.data[p];
+  const spot = picture.spots.data[p];
+  if (found !== NONE && (spot === NONE || picture.spotOfFound[found] === spot)) return picture.foundColours[found];
+  return picture.spotColours[spot === NONE ? 0 : spot];
+}
+
+/** Whether a walk ever leaves its first direction. */
+function bends(corners: Int32Array): boolean {
+  const dx = corners[2] - corners[0];
+  for (let i = 2; i + 3 < corners.length; i += 2) if (corners[i + 2] - corners[i] !== dx) return true;
+  return false;
+}
+
+/** Mid-points of all cracks, with the pixel steps smoothed out by three passes of a 1-2-1 mean: for edges without coverage. */
+function smoothSteps(corners: Int32Array, isLoop: boolean): Float64Array {
+  const n = corners.length / 2 - 1;
+  let points = new Float64Array(n * 2);
+  for (let k = 0; k < n; k++) {
+    points[k * 2] = (corners[k * 2] + corners[k * 2 + 2]) / 2;
+    points[k * 2 + 1] = (corners[k * 2 + 1] + corners[k * 2 + 3]) / 2;
+  }
+  for (let pass = 0; pass < 3; pass++) {
+    const next = points.slice();
+    for (let k = 0; k < n; k++) {
+      if (!isLoop && (k === 0 || k === n - 1)) continue;
+      const a = ((k + n - 1) % n) * 2;
+      const b = ((k + 1) % n) * 2;
+      next[k * 2] = (points[a] + 2 * points[k * 2] + points[b]) / 4;
+      next[k * 2 + 1] = (points[a + 1] + 2 * points[k * 2 + 1] + points[b + 1]) / 4;
+    }
+    points = next;
+  }
+  return points;
+}

@@ -1,0 +1,128 @@
+// Cracks between pixels of different labels, followed into chains from junction to junction. Topology only: where the
+// boundary runs inside the pixels is boundary.ts's matter.
+import { type LabelMap, NONE } from "../raster/index.ts";
+import type { Components } from "./components.ts";
+
+/** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
+export const STEP_X = [1, 0, -1, 0] as const;
+export const STEP_Y = [0, 1, 0, -1] as const;
+
+/** The face number of everything that is not a spot: transparent, dropped, or outside the picture. */
+export const BARE = -1;
+
+/** One boundary as a walk over grid corners. `corners` holds x, y pairs; a loop ends where it starts and has no vertex. */
+export interface Chain {
+  readonly corners: Int32Array;
+  /** Vertex numbers at start and end, or -1 for a loop. */
+  readonly start: number;
+  readonly end: number;
+  /** Component on the left and right of the walk, or BARE. */
+  readonly left: number;
+  readonly right: number;
+}
+
+/** The boundaries of a label map. */
+export interface ChainGraph {
+  readonly chains: readonly Chain[];
+  /** Grid corner x, y of every vertex: where three or more cracks meet. */
+  readonly vertices: Int32Array;
+  /** For vertex v and direction d, at v * 4 + d: the half-edge that leaves there (2 * chain, + 1 if against it), or -1. */
+  readonly leaving: Int32Array;
+}
+
+/** Follows every crack once; linear in pixels for the scan and in boundary length for the rest. */
+export function followChains(map: LabelMap, components: Components): ChainGraph {
+  const { width, height, data } = map;
+  const labelAt = (x: number, y: number): number =>
+    x < 0 || y < 0 || x >= width || y >= height ? NONE : data[y * width + x];
+  const faceAt = (x: number, y: number): number => {
+    if (x < 0 || y < 0 || x >= width || y >= height) return BARE;
+    const p = y * width + x;
+    return data[p] === NONE ? BARE : components.of[p];
+  };
+  const hasCrack = (x: number, y: number, d: number): boolean => {
+    if (d === 0) return x < width && labelAt(x, y - 1) !== labelAt(x, y);
+    if (d === 1) return y < height && labelAt(x - 1, y) !== labelAt(x, y);
+    if (d === 2) return x > 0 && labelAt(x - 1, y - 1) !== labelAt(x - 1, y);
+    return y > 0 && labelAt(x - 1, y - 1) !== labelAt(x, y - 1);
+  };
+  const degreeOf = (x: number, y: number): number =>
+    (hasCrack(x, y, 0) ? 1 : 0) + (hasCrack(x, y, 1) ? 1 : 0) + (hasCrack(x, y, 2) ? 1 : 0) + (hasCrack(x, y, 3) ? 1 : 0);
+
+  // Bit 1: the crack to the right of a corner is walked; bit 2: the one below it.
+  const walked = new Uint8Array((width + 1) * (height + 1));
+  const crackBit = (d: number): number => (d === 0 || d === 2 ? 1 : 2);
+  const crackIndex = (x: number, y: number, d: number): number =>
+    (d === 3 ? y - 1 : y) * (width + 1) + (d === 2 ? x - 1 : x);
+  const isWalked = (x: number, y: number, d: number) => (walked[crackIndex(x, y, d)] & crackBit(d)) !== 0;
+
+  const vertexAt = new Map<number, number>();
+  const vertices: number[] = [];
+  const leaving: number[] = [];
+  const chains: Chain[] = [];
+  let buffer = new Int32Array(4096);
+
+  const follow = (x0: number, y0: number, d0: number, fromVertex: boolean): void => {
+    const leftX = d0 === 0 || d0 === 1 ? x0 : x0 - 1;
+    const leftY = d0 === 1 || d0 === 2 ? y0 : y0 - 1;
+    const rightX = d0 === 0 || d0 === 3 ? x0 : x0 - 1;
+    const rightY = d0 === 0 || d0 === 1 ? y0 : y0 - 1;
+    let x = x0;
+    let y = y0;
+    let d = d0;
+    let n = 0;
+    buffer[n++] = x;
+    buffer[n++] = y;
+    let end = -1;
+    for (;;) {
+      walked[crackIndex(x, y, d)] |= crackBit(d);
+      x += STEP_X[d];
+      y += STEP_Y[d];
+      if (n + 2 > buffer.length) {
+        const grown = new Int32Array(buffer.length * 2);
+        grown.set(buffer);
+        buffer = grown;
+      }
+      buffer[n++] = x;
+      buffer[n++] = y;
+      end = vertexAt.get(y * (width + 1) + x) ?? -1;
+      if (end >= 0 || (!fromVertex && x === x0 && y === y0)) break;
+      const back = (d + 2) & 3;
+      for (let turn = 0; turn < 4; turn++) {
+        if (turn === back || !hasCrack(x, y, turn)) continue;
+        d = turn;
+        break;
+      }
+    }
+    const chain = chains.length;
+    const start = fromVertex ? (vertexAt.get(y0 * (width + 1) + x0) ?? -1) : -1;
+    chains.push({
+      corners: buffer.slice(0, n),
+      start,
+      end: fromVertex ? end : -1,
+      left: faceAt(leftX, leftY),
+      right: faceAt(rightX, rightY),
+    });
+    if (fromVertex) {
+      leaving[start * 4 + d0] = 2 * chain;
+      leaving[end * 4 + ((d + 2) & 3)] = 2 * chain + 1;
+    }
+  };
+
+  for (let y = 0; y <= height; y++) {
+    for (let x = 0; x <= width; x++) {
+      if (degreeOf(x, y) < 3) continue;
+      vertexAt.set(y * (width + 1) + x, vertices.length / 2);
+      vertices.push(x, y);
+      leaving.push(-1, -1, -1, -1);
+    }
+  }
+  for (let v = 0; v < vertices.length; v += 2)
+    for (let d = 0; d < 4; d++)
+      if (hasCrack(vertices[v], vertices[v + 1], d) && !isWalked(vertices[v], vertices[v + 1], d))
+        follow(vertices[v], vertices[v + 1], d, true);
+  // What is left are loops; each is met first at its topmost, leftmost corner, whose crack to the right is part of it.
+  for (let y = 0; y <= height; y++)
+    for (let x = 0; x < width; x++) if (hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
+  return { chains, vertices: Int32Array.from(vertices), leaving: Int32Array.from(leaving) };
+}

@@ -1,0 +1,14 @@
+export { BARE } from "./chains.ts";
+export { absorbSpecks, findComponents } from "./components.ts";
+export {
+  countShapes,
+  faceArea,
+  facePaths,
+  type MapEdge,
+  type MapFace,
+  type PlanarMap,
+  ringPath,
+  spotPaths,
+  spotsInMap,
+} from "./planar-map.ts";
+export { type ShapeSettings, spotLabels, tracePicture } from "./trace.ts";

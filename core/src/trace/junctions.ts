@@ -1,0 +1,90 @@
+// Where three or more boundaries meet: each is followed as a line to the meeting point they agree on best.
+import type { BoundaryPoints } from "./boundary.ts";
+import type { ChainGraph } from "./chains.ts";
+
+/** Points of each boundary that show its direction at the junction. */
+const END_POINTS = 5;
+/** Weight that keeps the solution near the pixels when all boundaries are parallel. */
+const HOLD = 0.05;
+/** No junction lies farther from its grid corner than this, px. */
+const MAX_SHIFT_PX = 1.5;
+
+/** Positions of all vertices (x, y pairs), given the points read for each chain. Vertices on the picture's edge stay on it. */
+export function placeJunctions(graph: ChainGraph, boundaries: readonly BoundaryPoints[], width: number, height: number): Float64Array {
+  const { vertices, leaving } = graph;
+  const out = new Float64Array(vertices.length);
+  for (let v = 0; v < vertices.length / 2; v++) {
+    const x = vertices[v * 2];
+    const y = vertices[v * 2 + 1];
+    // Normal equations of the point nearest to all lines, relative to the grid corner.
+    let a = 0;
+    let b = 0;
+    let c = 0;
+    let p = 0;
+    let q = 0;
+    let meanX = 0;
+    let meanY = 0;
+    let lines = 0;
+    for (let d = 0; d < 4; d++) {
+      const half = leaving[v * 4 + d];
+      if (half < 0) continue;
+      const line = endLine(boundaries[half >> 1].points, (half & 1) === 1);
+      if (!line) continue;
+      const [lx, ly, nx, ny] = line;
+      const offset = nx * (lx - x) + ny * (ly - y);
+      a += nx * nx;
+      b += nx * ny;
+      c += ny * ny;
+      p += nx * offset;
+      q += ny * offset;
+      meanX += nx * offset;
+      meanY += ny * offset;
+      lines++;
+    }
+    let sx = 0;
+    let sy = 0;
+    if (lines > 0) {
+      a += HOLD;
+      c += HOLD;
+      p += (HOLD * meanX) / lines;
+      q += (HOLD * meanY) / lines;
+      const determinant = a * c - b * b;
+      sx = (p * c - q * b) / determinant;
+      sy = (q * a - p * b) / determinant;
+      const shift = Math.hypot(sx, sy);
+      if (shift > MAX_SHIFT_PX) {
+        sx *= MAX_SHIFT_PX / shift;
+        sy *= MAX_SHIFT_PX / shift;
+      }
+    }
+    out[v * 2] = x === 0 || x === width ? x : Math.min(width, Math.max(0, x + sx));
+    out[v * 2 + 1] = y === 0 || y === height ? y : Math.min(height, Math.max(0, y + sy));
+  }
+  return out;
+}
+
+/** A point on the line through one end of a boundary and the line's unit normal: x, y, nx, ny; null for fewer than two points. */
+function endLine(points: Float64Array, fromEnd: boolean): readonly [number, number, number, number] | null {
+  const n = Math.min(END_POINTS, points.length / 2);
+  if (n < 1) return null;
+  const first = fromEnd ? points.length / 2 - n : 0;
+  let x = 0;
+  let y = 0;
+  for (let k = first; k < first + n; k++) {
+    x += points[k * 2] / n;
+    y += points[k * 2 + 1] / n;
+  }
+  if (n === 1) return null;
+  let xx = 0;
+  let xy = 0;
+  let yy = 0;
+  for (let k = first; k < first + n; k++) {
+    const u = points[k * 2] - x;
+    const v = points[k * 2 + 1] - y;
+    xx += u * u;
+    xy += u * v;
+    yy += v * v;
+  }
+  const direction = Math.atan2(2 * xy, xx - yy) / 2;
+  return [x, y, -Math.sin(direction), Math.cos(direction)];
+}

@@ -1,0 +1,74 @@
+// The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
+import { type CubicPath, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
+import type { Spot } from "../reduce/index.ts";
+
+/** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
+export interface MapEdge {
+  readonly start: number;
+  readonly end: number;
+  /** Face on the left and right of the path (y down, looking along it), or BARE. */
+  readonly left: number;
+  readonly right: number;
+  readonly path: CubicPath;
+}
+
+/** One connected region of a spot. Rings list half-edges (2 * edge, + 1 if travelled backwards) with the face on their left. */
+export interface MapFace {
+  readonly spotId: string;
+  readonly areaPx: number;
+  readonly rings: readonly Int32Array[];
+}
+
+/** A traced picture, in source pixels. */
+export interface PlanarMap {
+  readonly width: number;
+  readonly height: number;
+  /** Junction positions, x, y pairs. */
+  readonly vertices: Float64Array;
+  readonly edges: readonly MapEdge[];
+  readonly faces: readonly MapFace[];
+}
+
+/** One closed ring of a face as a path; consecutive edges join exactly because they share their vertices' numbers. */
+export function ringPath(map: PlanarMap, ring: Int32Array): CubicPath {
+  let length = 2;
+  for (const half of ring) length += map.edges[half >> 1].path.length - 2;
+  const out = new Float64Array(length);
+  let o = 0;
+  for (const half of ring) {
+    const edge = map.edges[half >> 1].path;
+    const path = (half & 1) === 0 ? edge : reversePath(edge);
+    out.set(o === 0 ? path : path.subarray(2), o);
+    o += o === 0 ? path.length : path.length - 2;
+  }
+  return out;
+}
+
+/** All rings of a face, outer one and holes; even-odd and non-zero fill agree on them. */
+export function facePaths(map: PlanarMap, face: MapFace): CubicPath[] {
+  return face.rings.map((ring) => ringPath(map, ring));
+}
+
+/** Traced area of a face in square pixels. */
+export function faceArea(map: PlanarMap, face: MapFace): number {
+  return Math.abs(face.rings.reduce((sum, ring) => sum + pathArea(ringPath(map, ring)), 0));
+}
+
+/** All closed paths of one spot. */
+export function spotPaths(map: PlanarMap, spotId: string): CubicPath[] {
+  return map.faces.flatMap((face) => (face.spotId === spotId ? facePaths(map, face) : []));
+}
+
+/** Counts that tell a person whether a trace is sane: closed shapes, and nodes with each shared boundary counted once. */
+export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
+  let nodes = map.vertices.length / 2;
+  // A boundary of n segments between two vertices has n - 1 nodes of its own; a closed one has n.
+  for (const edge of map.edges) nodes += segmentCount(edge.path) - (edge.start >= 0 ? 1 : 0);
+  return { shapes: map.faces.length, nodes };
+}
+
+/** Spots that have at least one face. */
+export function spotsInMap(map: PlanarMap, spots: readonly Spot[]): Spot[] {
+  const present = new Set(map.faces.map((face) => face.spotId));
+  return spots.filter((spot) => present.has(spot.id));
+}

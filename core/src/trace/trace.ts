@@ -1,0 +1,220 @@
+// Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
+import type { CubicPath } from "../geometry/index.ts";
+import { type LabelMap, NONE, type Raster } from "../raster/index.ts";
+import type { Findings, Reduction } from "../reduce/index.ts";
+import { type BoundaryPoints, readBoundary, type TracedPicture } from "./boundary.ts";
+import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
+import { fitCircle } from "./circle.ts";
+import { absorbSpecks, type Components, findComponents, mapLabels } from "./components.ts";
+import { sharpenCorners } from "./corners.ts";
+import { fitRun, tangentAt } from "./fit.ts";
+import { placeJunctions } from "./junctions.ts";
+import type { MapEdge, MapFace, PlanarMap } from "./planar-map.ts";
+
+/** The person's decisions about shapes, part of the recipe. */
+export interface ShapeSettings {
+  /** Largest distance of a curve from the boundary it stands for, source pixels. */
+  readonly tolerancePx: number;
+  /** Regions of at most this many pixels across (squared: pixels of area) are specks. */
+  readonly specksPx: number;
+}
+
+/** Extra tolerance (px) where an edge has no anti-aliasing: the pixel steps themselves are half a pixel off. */
+const HARD_EDGE_PX = 0.35;
+/** Extra tolerance per unit of noise, and its limit. */
+const NOISE_PX = 0.06;
+const MOST_NOISE_PX = 0.6;
+
+/** Label map of spots after "drop" and specks: what is traced, and what the result view shows. */
+export function spotLabels(findings: Findings, reduction: Reduction, settings: ShapeSettings): LabelMap {
+  const lookUp = Uint8Array.from(reduction.spotOfFound, (spot) =>
+    spot === NONE || reduction.spots[spot].role === "drop" ? NONE : spot,
+  );
+  return absorbSpecks(mapLabels(findings.labels, lookUp), settings.specksPx * settings.specksPx);
+}
+
+/** Traces a reduced picture. A picture without any colour gives a map without faces. */
+export function tracePicture(
+  raster: Raster,
+  findings: Findings,
+  reduction: Reduction,
+  settings: ShapeSettings,
+): PlanarMap {
+  const spots = spotLabels(findings, reduction, settings);
+  const picture: TracedPicture = {
+    raster,
+    found: findings.labels,
+    foundColours: findings.found.map((colour) => colour.rgb),
+    spots,
+    spotOfFound: reduction.spotOfFound,
+    spotColours: reduction.spots.map((spot) => spot.rgb),
+    noise: findings.noise,
+  };
+  const components = findComponents(spots);
+  const graph = followChains(spots, components);
+  const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
+  const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
+  const tolerance = settings.tolerancePx + Math.min(MOST_NOISE_PX, findings.noise * NOISE_PX);
+  const faceOf = numberFaces(components);
+  const edges = graph.chains.map((chain, i): MapEdge => ({
+    start: chain.start,
+    end: chain.end,
+    left: chain.left === BARE ? BARE : faceOf[chain.left],
+    right: chain.right === BARE ? BARE : faceOf[chain.right],
+    path: fitChain(chain, boundaries[i], vertices, raster, tolerance),
+  }));
+  const rings = collectRings(graph, edges);
+  const faces: MapFace[] = [];
+  for (let c = 0; c < components.label.length; c++) {
+    if (components.label[c] === NONE) continue;
+    faces.push({
+      spotId: reduction.spots[components.label[c]].id,
+      areaPx: components.areaPx[c],
+      rings: rings.get(faceOf[c]) ?? [],
+    });
+  }
+  return { width: raster.width, height: raster.height, vertices, edges, faces };
+}
+
+/** Face number of every component of a spot; BARE for the rest. */
+function numberFaces(components: Components): Int32Array {
+  const out = new Int32Array(components.label.length).fill(BARE);
+  let next = 0;
+  for (let c = 0; c < out.length; c++) if (components.label[c] !== NONE) out[c] = next++;
+  return out;
+}
+
+/** The curve of one chain, ends exactly on its vertices. */
+function fitChain(
+  chain: Chain,
+  boundary: BoundaryPoints,
+  vertices: Float64Array,
+  { width, height }: Raster,
+  baseTolerance: number,
+): CubicPath {
+  const tolerance = baseTolerance + (boundary.isHard ? HARD_EDGE_PX : 0);
+  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain);
+  if (chain.start >= 0) {
+    const points = withEnds(boundary.points, vertices, chain);
+    const { points: line, corners } = sharpenCorners(points, false);
+    return fitBetween(line, [0, ...corners.filter((c) => c > 0 && c < line.length / 2 - 1), line.length / 2 - 1], tolerance);
+  }
+  const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
+  const { points: line, corners } = sharpenCorners(points, true);
+  if (corners.length === 0) return fitCircle(line, Math.max(tolerance, 0.15)) ?? fitSmoothLoop(line, tolerance);
+  return fitBetween(rotateLoop(line, corners[0]), [...corners.map((c) => c - corners[0]), line.length / 2], tolerance);
+}
+
+/** Whether a chain lies on the picture's own edge: every corner of it on one of the four sides, with nothing on one hand. */
+function isOnPictureEdge({ corners, left, right }: Chain, width: number, height: number): boolean {
+  if (left !== BARE && right !== BARE) return false;
+  for (let i = 0; i < corners.length; i += 2) {
+    const isInside = corners[i] > 0 && corners[i] < width && corners[i + 1] > 0 && corners[i + 1] < height;
+    if (isInside) return false;
+  }
+  return true;
+}
+
+/** The picture's edge as it is: straight, with its right angles. */
+function pictureEdge({ corners }: Chain): CubicPath {
+  const out: number[] = [corners[0], corners[1]];
+  for (let i = 2; i < corners.length; i += 2) {
+    const isBend =
+      i + 2 >= corners.length ||
+      (corners[i] - corners[i - 2]) * (corners[i + 3] - corners[i + 1]) !==
+        (corners[i + 1] - corners[i - 1]) * (corners[i + 2] - corners[i]);
+    if (!isBend) continue;
+    const o = out.length;
+    out.push(out[o - 2], out[o - 1], corners[i], corners[i + 1], corners[i], corners[i + 1]);
+  }
+  return Float64Array.from(out);
+}
+
+function crackCorners({ corners }: Chain): Float64Array {
+  return Float64Array.from(corners.subarray(0, corners.length - 2));
+}
+
+function withEnds(points: Float64Array, vertices: Float64Array, { start, end }: Chain): Float64Array {
+  const out = new Float64Array(points.length + 4);
+  out[0] = vertices[start * 2];
+  out[1] = vertices[start * 2 + 1];
+  out.set(points, 2);
+  out[out.length - 2] = vertices[end * 2];
+  out[out.length - 1] = vertices[end * 2 + 1];
+  return out;
+}
+
+/** The loop starting at point `first`, which is repeated at its end. */
+function rotateLoop(points: Float64Array, first: number): Float64Array {
+  const out = new Float64Array(points.length + 2);
+  out.set(points.subarray(first * 2));
+  out.set(points.subarray(0, first * 2), points.length - first * 2);
+  out[points.length] = out[0];
+  out[points.length + 1] = out[1];
+  return out;
+}
+
+/** Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. */
+function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
+  const out: number[] = [points[0], points[1]];
+  for (let k = 1; k < breaks.length; k++)
+    for (const value of fitRun(points, breaks[k - 1], breaks[k], tolerance, null, null)) out.push(value);
+  return Float64Array.from(out);
+}
+
+/** A closed curve without corners: the seam, at the topmost point, is as smooth as the rest. */
+function fitSmoothLoop(points: Float64Array, tolerance: number): CubicPath {
+  const n = points.length / 2;
+  let top = 0;
+  for (let i = 1; i < n; i++) if (points[i * 2 + 1] < points[top * 2 + 1]) top = i;
+  const loop = rotateLoop(points, top);
+  // Three points on either side of the seam give its direction.
+  const around = new Float64Array(14);
+  for (let k = -3; k <= 3; k++) {
+    const i = ((top + k + n) % n) * 2;
+    around[(k + 3) * 2] = points[i];
+    around[(k + 3) * 2 + 1] = points[i + 1];
+  }
+  const back = n > 6 ? tangentAt(around, 3, 0, 6) : null;
+  const out: number[] = [loop[0], loop[1]];
+  for (const value of fitRun(loop, 0, n, tolerance, back && [-back[0], -back[1]], back)) out.push(value);
+  return Float64Array.from(out);
+}
+
+/** Rings of every face, by walking half-edges and turning left at each vertex. */
+function collectRings({ chains, leaving }: ChainGraph, edges: readonly MapEdge[]): Map<number, Int32Array[]> {
+  const rings = new Map<number, Int32Array[]>();
+  const seen = new Uint8Array(edges.length * 2);
+  for (let first = 0; first < seen.length; first++) {
+    const face = (first & 1) === 0 ? edges[first >> 1].left : edges[first >> 1].right;
+    if (face === BARE || seen[first]) continue;
+    const ring: number[] = [];
+    let half = first;
+    do {
+      seen[half] = 1;
+      ring.push(half);
+      half = nextHalfEdge(chains, leaving, half);
+    } while (half !== first);
+    const list = rings.get(face);
+    if (list) list.push(Int32Array.from(ring));
+    else rings.set(face, [Int32Array.from(ring)]);
+  }
+  return rings;
+}
+
+function nextHalfEdge(chains: readonly Chain[], leaving: Int32Array, half: number): number {
+  const { corners, start, end } = chains[half >> 1];
+  const isForward = (half & 1) === 0;
+  const vertex = isForward ? end : start;
+  if (vertex < 0) return half;
+  const n = corners.length;
+  const dx = isForward ? corners[n - 2] - corners[n - 4] : corners[0] - corners[2];
+  const dy = isForward ? corners[n - 1] - corners[n - 3] : corners[1] - corners[3];
+  const d = dx > 0 ? 0 : dy > 0 ? 1 : dx < 0 ? 2 : 3;
+  // Left first: the face on the left is hugged all the way round.
+  for (const turn of [3, 0, 1]) {
+    const next = leaving[vertex * 4 + ((d + turn) & 3)];
+    if (next >= 0) return next;
+  }
+  throw new Error("a boundary ends in nothing");
+}
