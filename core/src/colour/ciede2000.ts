@@ -51,9 +51,7 @@ export function ciede2000([l1, a1, b1]: Lab, [l2, a2, b2]: Lab): number {
     0.2 * Math.cos((4 * hMean - 63) * TO_RADIANS);
   const cMean7 = cMean ** 7;
   const rotation =
-    -2 *
-    Math.sqrt(cMean7 / (cMean7 + POW7_OF_25)) *
-    Math.sin(60 * Math.exp(-(((hMean - 275) / 25) ** 2)) * TO_RADIANS);
+    -2 * Math.sqrt(cMean7 / (cMean7 + POW7_OF_25)) * Math.sin(60 * Math.exp(-(((hMean - 275) / 25) ** 2)) * TO_RADIANS);
   const fromFifty = (lMean - 50) ** 2;
   const l = dL / (1 + (0.015 * fromFifty) / Math.sqrt(20 + fromFifty));
   const c = dC / (1 + 0.045 * cMean);

@@ -1,6 +1,7 @@
 // A plain name for a colour, so that a plate has a word on it before anyone has named it.
-import { type Rgb } from "./srgb.ts";
+
 import { rgbToLab } from "./lab.ts";
+import type { Rgb } from "./srgb.ts";
 
 /** Lower bounds of the hue angle in CIELAB, degrees, with the everyday word. Our own partition; no source. */
 const HUES: readonly (readonly [number, string])[] = [

@@ -1,8 +1,8 @@
 // Booleans and offsets: cubic regions are flattened, handed to the polygon library on an integer grid, and brought back.
 import {
   areaPaths,
-  ClipType,
   booleanOp,
+  ClipType,
   EndType,
   FillRule,
   inflatePaths,
@@ -65,12 +65,26 @@ export function subtract(subject: Polygons, clip: Polygons): Polygons {
 
 /** Polygons grown (positive) or shrunk (negative) by `distancePx`, corners rounded within `tolerancePx`. */
 export function offset(polygons: Polygons, distancePx: number, tolerancePx: number): Polygons {
-  return inflatePaths(polygons, distancePx * STEPS_PER_PX, JoinType.Round, EndType.Polygon, 2, tolerancePx * STEPS_PER_PX);
+  return inflatePaths(
+    polygons,
+    distancePx * STEPS_PER_PX,
+    JoinType.Round,
+    EndType.Polygon,
+    2,
+    tolerancePx * STEPS_PER_PX,
+  );
 }
 
 /** Everything within `radiusPx` of an open polyline (x0 y0 x1 y1 ... in source pixels), round at its ends and corners. */
 export function bufferLine(points: ArrayLike<number>, radiusPx: number, tolerancePx: number): Polygons {
-  return inflatePaths([toGrid(points)], radiusPx * STEPS_PER_PX, JoinType.Round, EndType.Round, 2, tolerancePx * STEPS_PER_PX);
+  return inflatePaths(
+    [toGrid(points)],
+    radiusPx * STEPS_PER_PX,
+    JoinType.Round,
+    EndType.Round,
+    2,
+    tolerancePx * STEPS_PER_PX,
+  );
 }
 
 /** Area in square source pixels; holes count against. */

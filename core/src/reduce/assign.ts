@@ -26,7 +26,14 @@ function makeNearby(): Nearby {
   return { count: 0, list: new Uint8Array(MAX_FOUND), seen: new Uint8Array(256) };
 }
 
-function gatherNearby(nearby: Nearby, labels: Uint8Array, width: number, height: number, p: number, radius: number): void {
+function gatherNearby(
+  nearby: Nearby,
+  labels: Uint8Array,
+  width: number,
+  height: number,
+  p: number,
+  radius: number,
+): void {
   for (let k = 0; k < nearby.count; k++) nearby.seen[nearby.list[k]] = 0;
   nearby.count = 0;
   const x = p % width;
@@ -112,7 +119,13 @@ export function labelPurePixels(
 }
 
 /** Second pass: every still UNKNOWN pixel of `open` goes to the larger share of the best mix near it. */
-export function labelMixedPixels(raster: Raster, labels: Uint8Array, palette: Palette, open: Uint32Array, reach: MatchReach): void {
+export function labelMixedPixels(
+  raster: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  open: Uint32Array,
+  reach: MatchReach,
+): void {
   const { width, height, data } = raster;
   const nearby = makeNearby();
   const best: Explanation = { first: 0, second: 0, distance: 0 };
@@ -141,7 +154,14 @@ export function labelMixedPixels(raster: Raster, labels: Uint8Array, palette: Pa
  * The share of the pixels of colour `label` (at most 400 of them are looked at) that two other colours nearby explain as
  * their mix. A colour that is mostly such a mix was made by blur or compression, not by the artist.
  */
-export function shareExplainedAsMix(raster: Raster, labels: Uint8Array, palette: Palette, label: number, areaPx: number, reach: number): number {
+export function shareExplainedAsMix(
+  raster: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  label: number,
+  areaPx: number,
+  reach: number,
+): number {
   const { width, height, data } = raster;
   const nearby = makeNearby();
   const stride = Math.max(1, Math.floor(areaPx / 400));

@@ -93,7 +93,14 @@ function meanColour({ data }: Raster, pixels: Uint32Array): Rgb {
 }
 
 /** Takes back colours that are too small or only mixes of their neighbours, smallest first, and gives their pixels anew. */
-function dropInvented(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, minArea: number, opaquePx: number): void {
+function dropInvented(
+  raster: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  reach: MatchReach,
+  minArea: number,
+  opaquePx: number,
+): void {
   const areas = countLabels(labels);
   const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
   const dropped = new Set<number>();
@@ -137,4 +144,3 @@ function collect(labels: Uint8Array, palette: Palette, raster: Raster): { found:
   for (let p = 0; p < labels.length; p++) labels[p] = renumber[labels[p]];
   return { found, labels: { width: raster.width, height: raster.height, data: labels } };
 }
-

@@ -30,15 +30,20 @@ export function buildLadder(colours: readonly FoundColour[]): Rung[] {
         const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
         const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
         const cost = Math.max(share, ACCENT_SHARE) * difference;
-        if (cost < best.cost)
-          best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
+        if (cost < best.cost) best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
       }
     }
     const into = groups[best.large];
     const from = groups[best.small];
     groups[best.large] = { ...into, areaPx: into.areaPx + from.areaPx };
     groups.splice(best.small, 1);
-    rungs.push({ from: from.id, into: into.id, cost: best.cost, difference: best.difference, countAfter: groups.length });
+    rungs.push({
+      from: from.id,
+      into: into.id,
+      cost: best.cost,
+      difference: best.difference,
+      countAfter: groups.length,
+    });
   }
   return rungs;
 }

@@ -69,7 +69,7 @@ export function unmix(palette: Palette, i: number, j: number, r: number, g: numb
   const length2 = dr * dr + dg * dg + db * db;
   if (length2 === 0) return 1;
   const t = ((r - palette.r[j]) * dr + (g - palette.g[j]) * dg + (b - palette.b[j]) * db) / length2;
-  return t < 0 ? 0 : t > 1 ? 1 : t;
+  return t < 0 ? 0 : Math.min(t, 1);
 }
 
 /** Encoded-RGB distance of a pixel to the nearest mix of colours `i` and `j`. */
@@ -92,15 +92,14 @@ export interface ColourBin {
  * Groups bins, heaviest first: a bin joins the first group whose seed is within `reach` (CIEDE2000), else seeds its own.
  * Returns for every group its mean colour, its weight and the keys of its bins.
  */
-export function groupBins(
-  bins: readonly ColourBin[],
-  reach: number,
-): { rgb: Rgb; weight: number; keys: number[] }[] {
+export function groupBins(bins: readonly ColourBin[], reach: number): { rgb: Rgb; weight: number; keys: number[] }[] {
   const sorted = [...bins].sort((a, b) => b.weight - a.weight || a.key - b.key);
   const groups: { lab: Lab; sum: [number, number, number]; weight: number; keys: number[] }[] = [];
   for (const { key, weight, rgb } of sorted) {
     const lab = rgbToLab(rgb);
-    let home = groups.find((group) => Math.abs(group.lab[0] - lab[0]) < reach * 2.5 && ciede2000(group.lab, lab) < reach);
+    let home = groups.find(
+      (group) => Math.abs(group.lab[0] - lab[0]) < reach * 2.5 && ciede2000(group.lab, lab) < reach,
+    );
     if (!home) {
       home = { lab, sum: [0, 0, 0], weight: 0, keys: [] };
       groups.push(home);

@@ -80,12 +80,19 @@ function sumArea(found: readonly FoundColour[], leaderOf: ReadonlyMap<string, st
   return found.reduce((sum, colour) => (leaderOf.get(colour.id) === leader ? sum + colour.areaPx : sum), 0);
 }
 
-/** Names that the person gave, else words for the colour; two spots never share a name, since plates are told apart by it. */
+/** Names that mean something else to a RIP (the process inks; ISO 32000-1, 8.6.6.4: All and None) or to this product. */
+const RESERVED_NAMES = new Set(["cyan", "magenta", "yellow", "black", "all", "none", "underbase"]);
+
+/**
+ * Names that the person gave, else words for the colour. Two spots never share a name, since plates are told apart by
+ * it; a reserved one gets " ink" behind it, so that "Black" stays a spot of its own at any RIP.
+ */
 function nameSpots(spots: Omit<Spot, "name" | "role">[], settings: ColourSettings): Spot[] {
   const taken = new Set<string>();
   return spots.map((spot) => {
     const decision = settings.spots[spot.id];
-    const wanted = decision?.name?.trim() || describeColour(spot.rgb);
+    const plain = decision?.name?.trim() || describeColour(spot.rgb);
+    const wanted = RESERVED_NAMES.has(plain.toLowerCase()) ? `${plain} ink` : plain;
     let name = wanted;
     for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wanted} ${n}`;
     taken.add(name.toLowerCase());

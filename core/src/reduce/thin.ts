@@ -10,7 +10,12 @@ const PEAK_REACH = 9;
  * The strongest colour among `unexplained` pixels: of those that stand out locally most from every known colour (the
  * middle of a thin line is the purest part of it), the group with the most weight. Null if fewer than `minPeaks` agree.
  */
-export function findThinColour(raster: Raster, unexplained: Uint32Array, palette: Palette, minPeaks: number): Rgb | null {
+export function findThinColour(
+  raster: Raster,
+  unexplained: Uint32Array,
+  palette: Palette,
+  minPeaks: number,
+): Rgb | null {
   const { width, height, data } = raster;
   const strength = new Uint8Array(width * height);
   for (const p of unexplained) strength[p] = strengthAt(data, p, palette);
@@ -58,6 +63,7 @@ function isPeak(strength: Uint8Array, p: number, width: number, height: number):
   const x = p % width;
   const y = (p - x) / width;
   for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
-    for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) if (strength[v * width + u] > own) return false;
+    for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++)
+      if (strength[v * width + u] > own) return false;
   return true;
 }

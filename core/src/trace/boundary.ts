@@ -1,7 +1,8 @@
 // Where a boundary runs inside the pixels: the coverage of the edge pixels says it. Along the normal of each crack the
 // shares of the colour on one side are summed; the sum is the boundary's mean position over that pixel's width.
-import { type LabelMap, NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
+
 import type { Rgb } from "../colour/index.ts";
+import { type LabelMap, NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
 import type { Chain } from "./chains.ts";
 
 /** What the tracer reads of a reduced picture. */
@@ -136,7 +137,7 @@ function ownShare(picture: TracedPicture, p: number, own: number, across: number
   const length2 = dr * dr + dg * dg + db * db;
   if (length2 === 0) return 1;
   const share = ((data[p * 4] - b[0]) * dr + (data[p * 4 + 1] - b[1]) * dg + (data[p * 4 + 2] - b[2]) * db) / length2;
-  return share < 0 ? 0 : share > 1 ? 1 : share;
+  return share < 0 ? 0 : Math.min(share, 1);
 }
 
 function colourOf(picture: TracedPicture, p: number): Rgb {

@@ -47,7 +47,10 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     return y > 0 && labelAt(x - 1, y - 1) !== labelAt(x, y - 1);
   };
   const degreeOf = (x: number, y: number): number =>
-    (hasCrack(x, y, 0) ? 1 : 0) + (hasCrack(x, y, 1) ? 1 : 0) + (hasCrack(x, y, 2) ? 1 : 0) + (hasCrack(x, y, 3) ? 1 : 0);
+    (hasCrack(x, y, 0) ? 1 : 0) +
+    (hasCrack(x, y, 1) ? 1 : 0) +
+    (hasCrack(x, y, 2) ? 1 : 0) +
+    (hasCrack(x, y, 3) ? 1 : 0);
 
   // Bit 1: the crack to the right of a corner is walked; bit 2: the one below it.
   const walked = new Uint8Array((width + 1) * (height + 1));
@@ -109,9 +112,16 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     }
   };
 
+  // Whole rows of equal neighbours are the common case: the degree is only counted where four pixels differ.
+  const isUniform = (x: number, y: number): boolean => {
+    if (x === 0 || y === 0 || x === width || y === height) return false;
+    const p = y * width + x;
+    const label = data[p];
+    return data[p - 1] === label && data[p - width] === label && data[p - width - 1] === label;
+  };
   for (let y = 0; y <= height; y++) {
     for (let x = 0; x <= width; x++) {
-      if (degreeOf(x, y) < 3) continue;
+      if (isUniform(x, y) || degreeOf(x, y) < 3) continue;
       vertexAt.set(y * (width + 1) + x, vertices.length / 2);
       vertices.push(x, y);
       leaving.push(-1, -1, -1, -1);
@@ -123,6 +133,7 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
         follow(vertices[v], vertices[v + 1], d, true);
   // What is left are loops; each is met first at its topmost, leftmost corner, whose crack to the right is part of it.
   for (let y = 0; y <= height; y++)
-    for (let x = 0; x < width; x++) if (hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
+    for (let x = 0; x < width; x++)
+      if (!isUniform(x, y) && hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
   return { chains, vertices: Int32Array.from(vertices), leaving: Int32Array.from(leaving) };
 }

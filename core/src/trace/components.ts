@@ -10,73 +10,87 @@ export interface Components {
   readonly areaPx: Int32Array;
 }
 
-/** Two passes with union-find: linear in pixels. Source: A. Rosenfeld & J. Pfaltz, "Sequential operations in digital picture processing" (J. ACM, 1966). */
+/**
+ * Joins runs of equal labels row by row with union-find, then writes each run's region at once: linear in pixels.
+ * Source: A. Rosenfeld & J. Pfaltz, "Sequential operations in digital picture processing" (J. ACM, 1966), on runs.
+ */
 export function findComponents({ width, height, data }: LabelMap): Components {
-  const of = new Int32Array(width * height);
-  let parent = new Int32Array(1024);
-  let next = 0;
+  let starts = new Int32Array(4096);
+  let parent = new Int32Array(4096);
+  let runs = 0;
   const root = (a: number): number => {
     let r = a;
-    while (parent[r] !== r) r = parent[r];
-    let i = a;
-    while (parent[i] !== r) {
-      const up = parent[i];
-      parent[i] = r;
-      i = up;
+    while (parent[r] !== r) {
+      parent[r] = parent[parent[r]];
+      r = parent[r];
     }
     return r;
   };
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p++) {
+  let previous = 0;
+  for (let y = 0; y < height; y++) {
+    const rowStart = y * width;
+    const rowEnd = rowStart + width;
+    const first = runs;
+    let above = previous;
+    for (let p = rowStart; p < rowEnd; ) {
       const label = data[p];
-      const joinsLeft = x > 0 && data[p - 1] === label;
-      const joinsUp = y > 0 && data[p - width] === label;
-      if (joinsLeft) {
-        of[p] = of[p - 1];
-        if (joinsUp && of[p - width] !== of[p]) {
-          const a = root(of[p]);
-          const b = root(of[p - width]);
-          if (a < b) parent[b] = a;
-          else if (b < a) parent[a] = b;
-        }
-      } else if (joinsUp) of[p] = of[p - width];
-      else {
-        if (next === parent.length) {
-          const grown = new Int32Array(parent.length * 2);
-          grown.set(parent);
-          parent = grown;
-        }
-        parent[next] = next;
-        of[p] = next++;
+      const start = p;
+      while (p < rowEnd && data[p] === label) p++;
+      if (runs === starts.length) {
+        starts = grow(starts);
+        parent = grow(parent);
       }
+      starts[runs] = start;
+      parent[runs] = runs;
+      if (y > 0) {
+        // Runs of the row above that reach under this one; the last may reach under the next, too.
+        while (above + 1 < first && starts[above + 1] + width <= start) above++;
+        for (let other = above; other < first && starts[other] + width < p; other++) {
+          if (data[starts[other]] !== label) continue;
+          const a = root(other);
+          const b = root(runs);
+          if (a < b) parent[b] = a;
+          else parent[a] = b;
+        }
+      }
+      runs++;
     }
+    previous = first;
   }
-  const number = new Int32Array(next).fill(-1);
-  let count = 0;
-  for (let i = 0; i < next; i++) {
-    const r = root(i);
-    if (number[r] < 0) number[r] = count++;
-    number[i] = number[r];
+  const of = new Int32Array(width * height);
+  const number = new Int32Array(runs);
+  const label: number[] = [];
+  const areaPx: number[] = [];
+  for (let run = 0; run < runs; run++) {
+    const r = root(run);
+    const start = starts[run];
+    const end = run + 1 < runs ? starts[run + 1] : of.length;
+    // A region's root is its first run, so it is numbered before any other run of it is met.
+    if (r === run) {
+      number[run] = label.length;
+      label.push(data[start]);
+      areaPx.push(0);
+    } else number[run] = number[r];
+    of.fill(number[run], start, end);
+    areaPx[number[run]] += end - start;
   }
-  const label = new Uint8Array(count);
-  const areaPx = new Int32Array(count);
-  for (let p = 0; p < of.length; p++) {
-    const c = number[of[p]];
-    of[p] = c;
-    label[c] = data[p];
-    areaPx[c]++;
-  }
-  return { of, label, areaPx };
+  return { of, label: Uint8Array.from(label), areaPx: Int32Array.from(areaPx) };
+}
+
+function grow(array: Int32Array): Int32Array<ArrayBuffer> {
+  const grown = new Int32Array(array.length * 2);
+  grown.set(array);
+  return grown;
 }
 
 /**
  * The label map with every region of at most `maxAreaPx` pixels given to the neighbour it shares most of its boundary
- * with, smallest first: dark specks in light and light ones in dark alike. Returns the map itself when there is none.
+ * with, smallest first: dark specks in light and light ones in dark alike. Returns the map itself when there is none;
+ * `components` are the map's own.
  */
-export function absorbSpecks(map: LabelMap, maxAreaPx: number): LabelMap {
-  if (maxAreaPx < 1) return map;
+export function absorbSpecks(map: LabelMap, components: Components, maxAreaPx: number): LabelMap {
   const { width, height, data } = map;
-  const { of, label, areaPx } = findComponents(map);
+  const { of, label, areaPx } = components;
   const specks: number[] = [];
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= maxAreaPx) specks.push(c);
   if (specks.length === 0 || specks.length === label.length) return map;

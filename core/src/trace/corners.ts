@@ -90,7 +90,13 @@ function isLargestAround(turns: Float64Array, n: number, i: number, isLoop: bool
 }
 
 /** Where the two sides meet, or null where a small arc explains the turn as well. */
-function cornerTip(points: Float64Array, n: number, i: number, isLoop: boolean, turn: number): readonly [number, number] | null {
+function cornerTip(
+  points: Float64Array,
+  n: number,
+  i: number,
+  isLoop: boolean,
+  turn: number,
+): readonly [number, number] | null {
   const before = sideLine(points, n, i, -1, isLoop);
   const after = sideLine(points, n, i, 1, isLoop);
   const x = points[i * 2];

@@ -106,7 +106,14 @@ function meetsTangents(points: Float64Array, i: number, j: number, start: Tangen
 }
 
 /** One segment for points[i..j], or null if none stays within tolerance. */
-function fitOne(points: Float64Array, i: number, j: number, tolerance: number, start: Tangent, end: Tangent): number[] | null {
+function fitOne(
+  points: Float64Array,
+  i: number,
+  j: number,
+  tolerance: number,
+  start: Tangent,
+  end: Tangent,
+): number[] | null {
   const n = j - i + 1;
   if (n === 2) return lineBetween(points, i, j);
   if (isStraight(points, i, j, tolerance) && (n < 5 || meetsTangents(points, i, j, start, end)))

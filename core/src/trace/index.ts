@@ -11,4 +11,4 @@ export {
   spotPaths,
   spotsInMap,
 } from "./planar-map.ts";
-export { type ShapeSettings, spotLabels, tracePicture } from "./trace.ts";
+export { type ShapeSettings, tracePicture } from "./trace.ts";

@@ -10,7 +10,12 @@ const HOLD = 0.05;
 const MAX_SHIFT_PX = 1.5;
 
 /** Positions of all vertices (x, y pairs), given the points read for each chain. Vertices on the picture's edge stay on it. */
-export function placeJunctions(graph: ChainGraph, boundaries: readonly BoundaryPoints[], width: number, height: number): Float64Array {
+export function placeJunctions(
+  graph: ChainGraph,
+  boundaries: readonly BoundaryPoints[],
+  width: number,
+  height: number,
+): Float64Array {
   const { vertices, leaving } = graph;
   const out = new Float64Array(vertices.length);
   for (let v = 0; v < vertices.length / 2; v++) {

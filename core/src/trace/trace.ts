@@ -25,12 +25,19 @@ const HARD_EDGE_PX = 0.35;
 const NOISE_PX = 0.06;
 const MOST_NOISE_PX = 0.6;
 
-/** Label map of spots after "drop" and specks: what is traced, and what the result view shows. */
-export function spotLabels(findings: Findings, reduction: Reduction, settings: ShapeSettings): LabelMap {
+/** Label map of spots after "drop" and specks, with its regions: what is traced. */
+function labelSpots(
+  findings: Findings,
+  reduction: Reduction,
+  settings: ShapeSettings,
+): { spots: LabelMap; components: Components } {
   const lookUp = Uint8Array.from(reduction.spotOfFound, (spot) =>
     spot === NONE || reduction.spots[spot].role === "drop" ? NONE : spot,
   );
-  return absorbSpecks(mapLabels(findings.labels, lookUp), settings.specksPx * settings.specksPx);
+  const withSpecks = mapLabels(findings.labels, lookUp);
+  const components = findComponents(withSpecks);
+  const spots = absorbSpecks(withSpecks, components, settings.specksPx * settings.specksPx);
+  return { spots, components: spots === withSpecks ? components : findComponents(spots) };
 }
 
 /** Traces a reduced picture. A picture without any colour gives a map without faces. */
@@ -40,7 +47,7 @@ export function tracePicture(
   reduction: Reduction,
   settings: ShapeSettings,
 ): PlanarMap {
-  const spots = spotLabels(findings, reduction, settings);
+  const { spots, components } = labelSpots(findings, reduction, settings);
   const picture: TracedPicture = {
     raster,
     found: findings.labels,
@@ -50,19 +57,20 @@ export function tracePicture(
     spotColours: reduction.spots.map((spot) => spot.rgb),
     noise: findings.noise,
   };
-  const components = findComponents(spots);
   const graph = followChains(spots, components);
   const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
   const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
   const tolerance = settings.tolerancePx + Math.min(MOST_NOISE_PX, findings.noise * NOISE_PX);
   const faceOf = numberFaces(components);
-  const edges = graph.chains.map((chain, i): MapEdge => ({
-    start: chain.start,
-    end: chain.end,
-    left: chain.left === BARE ? BARE : faceOf[chain.left],
-    right: chain.right === BARE ? BARE : faceOf[chain.right],
-    path: fitChain(chain, boundaries[i], vertices, raster, tolerance),
-  }));
+  const edges = graph.chains.map(
+    (chain, i): MapEdge => ({
+      start: chain.start,
+      end: chain.end,
+      left: chain.left === BARE ? BARE : faceOf[chain.left],
+      right: chain.right === BARE ? BARE : faceOf[chain.right],
+      path: fitChain(chain, boundaries[i], vertices, raster, tolerance),
+    }),
+  );
   const rings = collectRings(graph, edges);
   const faces: MapFace[] = [];
   for (let c = 0; c < components.label.length; c++) {
@@ -97,7 +105,11 @@ function fitChain(
   if (chain.start >= 0) {
     const points = withEnds(boundary.points, vertices, chain);
     const { points: line, corners } = sharpenCorners(points, false);
-    return fitBetween(line, [0, ...corners.filter((c) => c > 0 && c < line.length / 2 - 1), line.length / 2 - 1], tolerance);
+    return fitBetween(
+      line,
+      [0, ...corners.filter((c) => c > 0 && c < line.length / 2 - 1), line.length / 2 - 1],
+      tolerance,
+    );
   }
   const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
   const { points: line, corners } = sharpenCorners(points, true);

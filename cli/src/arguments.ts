@@ -1,0 +1,62 @@
+// The shell's arguments, read once at the border.
+import { parseArgs } from "node:util";
+import { formatHex, parseHex } from "@plain-palette/core/colour";
+import { type Length, parseLength, toMm } from "@plain-palette/core/geometry";
+import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
+
+export const USAGE = `usage: npm run -s separate -- FILE... [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--out DIR]`;
+
+/** A wrong call; the message says what is wrong with it. */
+export class UsageError extends Error {
+  override readonly name = "UsageError";
+}
+
+export interface SeparateArguments {
+  readonly files: readonly string[];
+  readonly out: string;
+  readonly recipe: Recipe;
+}
+
+/** Reads the arguments of `separate`. Throws a UsageError. */
+export function readArguments(argv: readonly string[]): SeparateArguments {
+  try {
+    const { values, positionals } = parseArgs({
+      args: [...argv],
+      allowPositionals: true,
+      options: {
+        colours: { type: "string", default: "auto" },
+        width: { type: "string", default: "10.5in" },
+        garment: { type: "string", default: "#ffffff" },
+        trap: { type: "string", default: "0.3mm" },
+        out: { type: "string", default: "." },
+      },
+    });
+    if (positionals.length === 0) throw new RangeError("no file given");
+    const width: Length = parseLength(values.width, "in");
+    return {
+      files: positionals,
+      out: values.out,
+      recipe: makeRecipe({
+        artwork: { width, garment: formatHex(parseHex(values.garment)) },
+        colours: { count: readCount(values.colours) },
+        separations: { trapMm: toMm(parseLength(values.trap, "mm")) },
+      }),
+    };
+  } catch (error) {
+    throw new UsageError(explain(error));
+  }
+}
+
+function readCount(text: string): number | null {
+  if (text === "auto") return null;
+  const count = Number(text);
+  if (!Number.isInteger(count) || count < 1 || count > 48)
+    throw new RangeError(`--colours takes "auto" or a number from 1 to 48, not "${text}"`);
+  return count;
+}
+
+function explain(error: unknown): string {
+  if (typeof error === "object" && error !== null && "issues" in error && Array.isArray(error.issues))
+    return error.issues.map((issue: { message: string }) => issue.message).join("; ");
+  return error instanceof Error ? error.message : String(error);
+}

@@ -1,0 +1,49 @@
+// One file through the whole pipeline, outputs written beside each other.
+import { mkdir, readFile, writeFile } from "node:fs/promises";
+import { basename, extname, join } from "node:path";
+import { layOutFilms } from "@plain-palette/core/films";
+import { writeFilmsPdf, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "@plain-palette/core/formats";
+import { makeReport, makeResultCache, type Recipe, type Results, runSteps } from "@plain-palette/core/recipe";
+import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
+
+/** Separates one file into `out/<name without extension>/`. Throws what decodeArtwork and the file system throw. */
+export async function separateFile(file: string, recipe: Recipe, out: string, now: Date): Promise<void> {
+  const name = basename(file, extname(file));
+  const timings: Record<string, number> = { decode: 0, reduce: 0, trace: 0, separate: 0, films: 0 };
+  const started = performance.now();
+  const { raster } = await decodeArtwork(await readFile(file));
+  timings.decode = performance.now() - started;
+  const artwork = { key: file, raster };
+  const results = runTimed(artwork, recipe, timings);
+
+  const beforeFilms = performance.now();
+  const date = now.toISOString().slice(0, 10);
+  const films = layOutFilms(results.separation, recipe.output, { job: name, client: "no client given", date });
+  const filmsPdf = await writeFilmsPdf(films, await readLabelFont(), now);
+  const separationsPdf = await writeSeparationsPdf(results.separation, now);
+  timings.films = performance.now() - beforeFilms;
+
+  for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
+  const report = makeReport(artwork, recipe, results, timings);
+  const folder = join(out, name);
+  await mkdir(folder, { recursive: true });
+  const { spots } = results.reduction;
+  await writeFile(join(folder, "shapes.svg"), writeShapesSvg(results.map, spots, results.separation.mmPerPx));
+  await writeFile(join(folder, "separations.svg"), writeSeparationsSvg(results.separation));
+  await writeFile(join(folder, "films.pdf"), filmsPdf);
+  await writeFile(join(folder, "separations.pdf"), separationsPdf);
+  await writeFile(join(folder, "report.json"), `${JSON.stringify(report, null, 2)}\n`);
+}
+
+/** Runs the steps, adding the time of each to `timings` (finding counts as reducing). */
+function runTimed(artwork: Parameters<typeof runSteps>[0], recipe: Recipe, timings: Record<string, number>): Results {
+  const steps = runSteps(artwork, recipe, makeResultCache());
+  let step = steps.next();
+  while (!step.done) {
+    const name = step.value === "find" ? "reduce" : step.value;
+    const before = performance.now();
+    step = steps.next();
+    timings[name] += performance.now() - before;
+  }
+  return step.value;
+}

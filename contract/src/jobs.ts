@@ -1,0 +1,66 @@
+// Jobs, their artwork and their recipes as they travel between server and web.
+import { recipeSchema } from "@plain-palette/core/recipe";
+import { z } from "zod";
+
+/** The steps in the order of work. */
+export const JOB_STEPS = ["artwork", "colours", "shapes", "separations", "output", "proof"] as const;
+export const jobStepSchema = z.enum(JOB_STEPS);
+export type JobStep = z.infer<typeof jobStepSchema>;
+
+export const artworkSchema = z.object({
+  /** SHA-256 of the client's file, hexadecimal. */
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  fileName: z.string(),
+  kind: z.string(),
+  bytes: z.number().int(),
+  width: z.number().int(),
+  height: z.number().int(),
+  hasAlpha: z.boolean(),
+  dpi: z.number().nullable(),
+});
+export type ArtworkFacts = z.infer<typeof artworkSchema>;
+
+/** A job as the board lists it. */
+export const jobCardSchema = z.object({
+  id: z.uuid(),
+  /** Ticket number, counted up by the shop. */
+  number: z.number().int(),
+  title: z.string(),
+  client: z.string(),
+  step: jobStepSchema,
+  garment: z.string(),
+  artwork: artworkSchema,
+  updatedAt: z.iso.datetime(),
+});
+export type JobCard = z.infer<typeof jobCardSchema>;
+
+/** A job with its current recipe and the ways back and forth from it. */
+export const jobSchema = jobCardSchema.extend({
+  recipe: recipeSchema,
+  /** Version of the current recipe. */
+  head: z.number().int(),
+  /** Versions that undo and redo lead to. */
+  undo: z.number().int().nullable(),
+  redo: z.number().int().nullable(),
+});
+export type Job = z.infer<typeof jobSchema>;
+
+export const jobListSchema = z.array(jobCardSchema);
+
+/** Facts of the ticket that are not part of the recipe. */
+export const jobPatchSchema = z
+  .object({
+    title: z.string().trim().min(1).max(120),
+    client: z.string().trim().max(120),
+    step: jobStepSchema,
+  })
+  .partial();
+export type JobPatch = z.infer<typeof jobPatchSchema>;
+
+/** Saving a recipe: the version it was made from travels with it. */
+export const recipeSaveSchema = z.object({ basedOn: z.number().int().min(1), recipe: recipeSchema });
+export type RecipeSave = z.infer<typeof recipeSaveSchema>;
+
+/** Going to another version (undo, redo, choosing between two): `seen` is the head it was decided on. */
+export const headMoveSchema = z.object({ to: z.number().int().min(1), seen: z.number().int().min(1) });
+export type HeadMove = z.infer<typeof headMoveSchema>;

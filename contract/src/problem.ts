@@ -1,0 +1,16 @@
+// Errors as RFC 9457 problem documents.
+import { z } from "zod";
+
+/** A problem document. `kept` says what was not lost, `cure` what to do. */
+export const problemSchema = z.object({
+  type: z.string().default("about:blank"),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string().optional(),
+  kept: z.string().optional(),
+  cure: z.string().optional(),
+  /** With 409: the version that was stored beside the head, and the head itself. */
+  stored: z.number().int().optional(),
+  head: z.number().int().optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;

@@ -1,0 +1,69 @@
+// What both PDF writers share: a document without a clock, and page content in millimetres with y down.
+import fontkit from "@pdf-lib/fontkit";
+import { PDFDocument, type PDFFont, PDFName, type PDFPage } from "pdf-lib";
+import { type CubicPath, isLine, segmentCount, trimNumber } from "../geometry/index.ts";
+
+/** Points in a millimetre (ISO 32000-1, 8.3.2.3: user space units are 1/72 inch). */
+export const PT_PER_MM = 72 / 25.4;
+
+/** An empty document. The date is given, since core has no clock: same input, same bytes. */
+export async function startDocument(title: string, date: Date): Promise<PDFDocument> {
+  const document = await PDFDocument.create({ updateMetadata: false });
+  document.registerFontkit(fontkit);
+  document.setTitle(title);
+  document.setProducer("Plain Palette");
+  document.setCreationDate(date);
+  document.setModificationDate(date);
+  return document;
+}
+
+/** Adds a page of the given size in mm whose boxes all are that size. */
+export function addPageMm(document: PDFDocument, widthMm: number, heightMm: number): PDFPage {
+  return document.addPage([widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
+}
+
+/** Sets compressed page content. */
+export function setContent(document: PDFDocument, page: PDFPage, content: string): void {
+  const stream = document.context.flateStream(content);
+  page.node.set(PDFName.of("Contents"), document.context.register(stream));
+}
+
+/** Operator that makes user space millimetres from the top-left corner, y down; mirrored left to right if asked. */
+export function millimetreSpace(heightMm: number, widthMm: number, isMirrored: boolean): string {
+  const s = trimNumber(PT_PER_MM, 8);
+  const h = trimNumber(heightMm * PT_PER_MM, 6);
+  return isMirrored ? `-${s} 0 0 -${s} ${trimNumber(widthMm * PT_PER_MM, 6)} ${h} cm\n` : `${s} 0 0 -${s} 0 ${h} cm\n`;
+}
+
+/** Path operators for closed paths (source pixels), scaled and moved to millimetres; the caller paints. */
+export function pathOperators(paths: readonly CubicPath[], mmPerPx: number, xMm: number, yMm: number): string {
+  const parts: string[] = [];
+  const x = (v: number) => trimNumber(v * mmPerPx + xMm, 4);
+  const y = (v: number) => trimNumber(v * mmPerPx + yMm, 4);
+  for (const path of paths) {
+    parts.push(`${x(path[0])} ${y(path[1])} m`);
+    const segments = segmentCount(path);
+    for (let s = 0; s < segments; s++) {
+      const o = s * 6 + 2;
+      const end = `${x(path[o + 4])} ${y(path[o + 5])}`;
+      parts.push(
+        isLine(path, s) ? `${end} l` : `${x(path[o])} ${y(path[o + 1])} ${x(path[o + 2])} ${y(path[o + 3])} ${end} c`,
+      );
+    }
+    parts.push("h");
+  }
+  return parts.join("\n");
+}
+
+/** Operators for one line of text whose baseline starts at x, y in millimetre space (which is y down, so text is turned back). */
+export function textOperators(
+  font: PDFFont,
+  name: string,
+  text: string,
+  xMm: number,
+  yMm: number,
+  sizeMm: number,
+): string {
+  const n = (v: number) => trimNumber(v, 4);
+  return `BT /${name} ${n(sizeMm)} Tf 1 0 0 -1 ${n(xMm)} ${n(yMm)} Tm ${font.encodeText(text).toString()} Tj ET\n`;
+}

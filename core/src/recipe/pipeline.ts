@@ -1,0 +1,77 @@
+// Artwork and recipe to results, step by step. Each step is kept under what it was made from, so that a change redoes
+// that step and those after it, and nothing before.
+import type { Raster } from "../raster/index.ts";
+import { type Findings, findColours, type Reduction, reduceColours } from "../reduce/index.ts";
+import { type Separation, separatePlates } from "../separate/index.ts";
+import { type PlanarMap, tracePicture } from "../trace/index.ts";
+import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
+
+/** The steps in order. */
+export const STEPS = ["find", "reduce", "trace", "separate"] as const;
+export type Step = (typeof STEPS)[number];
+
+/** Everything that follows from artwork and recipe, short of a particular output. */
+export interface Results {
+  readonly findings: Findings;
+  readonly reduction: Reduction;
+  readonly map: PlanarMap;
+  readonly separation: Separation;
+}
+
+/** A decoded artwork; `key` names its content. */
+export interface Artwork {
+  readonly key: string;
+  readonly raster: Raster;
+}
+
+/** The latest result of every step. One per job that is open. */
+export interface ResultCache {
+  readonly kept: Map<Step, { readonly key: string; readonly result: unknown }>;
+}
+
+export function makeResultCache(): ResultCache {
+  return { kept: new Map() };
+}
+
+/**
+ * Runs all steps, yielding the name of each before it is computed: a caller shows progress, measures, or stops by not
+ * asking for the next one.
+ */
+export function* runSteps(artwork: Artwork, recipe: Recipe, cache: ResultCache): Generator<Step, Results> {
+  const widthMm = printWidthMm(recipe);
+  const findKey = artwork.key;
+  const roles = Object.entries(recipe.colours.spots).map(([id, spot]) => [id, spot.role]);
+  // Names change neither shapes nor their boundaries.
+  const mapKey = JSON.stringify([findKey, recipe.colours.count, recipe.colours.merges, roles, recipe.shapes]);
+  const reduceKey = JSON.stringify([findKey, recipe.colours]);
+  const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
+
+  yield "find";
+  const findings = keep(cache, "find", findKey, () => findColours(artwork.raster));
+  yield "reduce";
+  const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours));
+  yield "trace";
+  const map = keep(cache, "trace", mapKey, () => tracePicture(artwork.raster, findings, reduction, recipe.shapes));
+  yield "separate";
+  const separation = keep(cache, "separate", separateKey, () =>
+    separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe)),
+  );
+  return { findings, reduction, map, separation };
+}
+
+/** Runs all steps to the end. */
+export function runPipeline(artwork: Artwork, recipe: Recipe, cache: ResultCache = makeResultCache()): Results {
+  const steps = runSteps(artwork, recipe, cache);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+function keep<T>(cache: ResultCache, step: Step, key: string, compute: () => T): T {
+  const kept = cache.kept.get(step);
+  if (kept?.key === key) return kept.result as T;
+  const result = compute();
+  cache.kept.set(step, { key, result });
+  return result;
+}

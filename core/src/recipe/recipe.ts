@@ -1,0 +1,98 @@
+// The recipe: every decision made on a job as one versioned document. Types follow from the schema.
+import { z } from "zod";
+import type { Rgb } from "../colour/index.ts";
+import { parseHex } from "../colour/index.ts";
+import { toMm } from "../geometry/index.ts";
+
+const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
+const spotId = z.string().min(1).max(40);
+
+/** Print widths from a nape label to a banner, mm. */
+const MIN_WIDTH_MM = 5;
+const MAX_WIDTH_MM = 2000;
+
+const lengthSchema = z
+  .object({ value: z.number().positive(), unit: z.enum(["mm", "cm", "in", "pt"]) })
+  .refine((length) => toMm(length) >= MIN_WIDTH_MM && toMm(length) <= MAX_WIDTH_MM, {
+    message: `a print is between ${MIN_WIDTH_MM} and ${MAX_WIDTH_MM} mm wide`,
+  });
+
+/** Schema of a recipe; parsing an empty object gives the recipe of a new job. */
+export const recipeSchema = z.object({
+  format: z.literal(1).default(1),
+  artwork: z
+    .object({
+      /** Width on the garment, as it was typed. Full front, adult: 10.5 in (common practice, no source). */
+      width: lengthSchema.default({ value: 10.5, unit: "in" }),
+      garment: hex.default("#ffffff"),
+    })
+    .prefault({}),
+  colours: z
+    .object({
+      count: z.number().int().min(1).max(48).nullable().default(null),
+      merges: z
+        .array(z.object({ from: spotId, into: spotId }))
+        .max(200)
+        .default([]),
+      spots: z
+        .record(
+          spotId,
+          z.object({
+            name: z.string().max(60).optional(),
+            role: z.enum(["ink", "garment", "drop"]).optional(),
+          }),
+        )
+        .default({}),
+    })
+    .prefault({}),
+  shapes: z
+    .object({
+      tolerancePx: z.number().min(0.02).max(5).default(0.2),
+      /** Specks of 2 px and under go by default (common practice, no source). */
+      specksPx: z.number().min(0).max(100).default(2),
+    })
+    .prefault({}),
+  separations: z
+    .object({
+      order: z.array(spotId).max(64).default([]),
+      /** From memory of screen-printing handbooks. */
+      trapMm: z.number().min(0).max(3).default(0.3),
+      base: z
+        .object({
+          mode: z.enum(["auto", "on", "off"]).default("auto"),
+          /** From memory of screen-printing handbooks. */
+          chokeMm: z.number().min(0).max(3).default(0.35),
+          spots: z.record(spotId, z.boolean()).default({}),
+        })
+        .prefault({}),
+    })
+    .prefault({}),
+  output: z
+    .object({
+      sheetMm: z
+        .object({ width: z.number().min(20).max(3000), height: z.number().min(20).max(3000) })
+        .nullable()
+        .default(null),
+      isMirrored: z.boolean().default(false),
+      hasMarks: z.boolean().default(true),
+      hasLabels: z.boolean().default(true),
+    })
+    .prefault({}),
+});
+
+export type Recipe = z.infer<typeof recipeSchema>;
+
+/** The recipe of a new job, with the given parts replaced. */
+export function makeRecipe(parts: z.input<typeof recipeSchema> = {}): Recipe {
+  return recipeSchema.parse(parts);
+}
+
+/** The garment's colour. */
+export function garmentRgb(recipe: Recipe): Rgb {
+  return parseHex(recipe.artwork.garment);
+}
+
+/** Print width in millimetres. */
+export function printWidthMm(recipe: Recipe): number {
+  return toMm(recipe.artwork.width);
+}

@@ -1,0 +1,1 @@
+export { type Compute, startCompute } from "./pool.ts";

@@ -1,0 +1,100 @@
+// What the threads do: decoding and separating. A thread has no database; bytes come in and go out.
+import type { MessagePort } from "node:worker_threads";
+import { layOutFilms } from "@plain-palette/core/films";
+import { writeFilmsPdf, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "@plain-palette/core/formats";
+import { makeReport, makeResultCache, type Recipe, runSteps, type Step } from "@plain-palette/core/recipe";
+import { type ArtworkFacts, decodeArtwork, IntakeError, makeThumbnail, readLabelFont } from "../intake/index.ts";
+
+/** Outcome of a task on a client's file: a bad file is an expected answer, so it is data, not an exception. */
+export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; status: number };
+
+async function orBadFile<T>(work: () => Promise<T>): Promise<Outcome<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    if (error instanceof IntakeError) return { ok: false, message: error.message, status: error.status };
+    throw error;
+  }
+}
+
+/** Facts and thumbnail of a new artwork. */
+export function inspect(bytes: Uint8Array): Promise<Outcome<{ facts: ArtworkFacts; thumbnail: Uint8Array }>> {
+  return orBadFile(async () => {
+    const { raster, facts } = await decodeArtwork(bytes);
+    return { facts, thumbnail: await makeThumbnail(raster) };
+  });
+}
+
+/** Decoded pixels of an artwork, RGBA row by row. */
+export function decode(bytes: Uint8Array): Promise<Outcome<Uint8ClampedArray>> {
+  return orBadFile(async () => (await decodeArtwork(bytes)).raster.data);
+}
+
+export interface FilmsTask {
+  readonly bytes: Uint8Array;
+  readonly recipe: Recipe;
+  readonly job: string;
+  readonly client: string;
+  /** When the run was ordered; written on the films. */
+  readonly orderedAt: Date;
+  /** Takes progress messages. */
+  readonly port: MessagePort;
+}
+
+export interface Progress {
+  readonly progress: number;
+  readonly stage: string;
+}
+
+export interface OutputFile {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+}
+
+const STAGES: Readonly<Record<Step, Progress>> = {
+  find: { progress: 0.1, stage: "Finding colours" },
+  reduce: { progress: 0.35, stage: "Reducing to spots" },
+  trace: { progress: 0.4, stage: "Tracing shapes" },
+  separate: { progress: 0.6, stage: "Separating plates" },
+};
+
+/** All output files of a job. */
+export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
+  const { recipe, port, orderedAt } = task;
+  const tell = (progress: number, stage: string) => port.postMessage({ progress, stage } satisfies Progress);
+  tell(0.02, "Reading the artwork");
+  const { raster } = await decodeArtwork(task.bytes);
+  const artwork = { key: "artwork", raster };
+  const steps = runSteps(artwork, recipe, makeResultCache());
+  let step = steps.next();
+  while (!step.done) {
+    tell(STAGES[step.value].progress, STAGES[step.value].stage);
+    step = steps.next();
+  }
+  const results = step.value;
+  const { separation, reduction } = results;
+  const facts = { job: task.job, client: task.client, date: orderedAt.toISOString().slice(0, 10) };
+  const films = layOutFilms(separation, recipe.output, facts);
+  const filmsPdf = await writeFilmsPdf(films, await readLabelFont(), orderedAt, (index) =>
+    tell(0.7 + (0.2 * index) / films.films.length, `Drawing film ${index + 1} of ${films.films.length}`),
+  );
+  tell(0.9, "Writing separations");
+  const separationsPdf = await writeSeparationsPdf(separation, orderedAt);
+  const text = new TextEncoder();
+  return [
+    { name: "films.pdf", mediaType: "application/pdf", bytes: filmsPdf },
+    { name: "separations.pdf", mediaType: "application/pdf", bytes: separationsPdf },
+    {
+      name: "shapes.svg",
+      mediaType: "image/svg+xml",
+      bytes: text.encode(writeShapesSvg(results.map, reduction.spots, separation.mmPerPx)),
+    },
+    { name: "separations.svg", mediaType: "image/svg+xml", bytes: text.encode(writeSeparationsSvg(separation)) },
+    {
+      name: "report.json",
+      mediaType: "application/json",
+      bytes: text.encode(`${JSON.stringify(makeReport(artwork, recipe, results, {}), null, 2)}\n`),
+    },
+  ];
+}

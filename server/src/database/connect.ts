@@ -1,0 +1,31 @@
+// The one connection to MariaDB.
+import { DataSource } from "typeorm";
+import { ArtworkEntity, JobEntity, RecipeEntity, RunEntity, RunFileEntity } from "./entities.ts";
+import { FirstSchema1764028800000 } from "./first-schema.ts";
+
+/** Opens the database and brings its schema up to date. */
+export async function connectDatabase(url: string): Promise<DataSource> {
+  const source = new DataSource({
+    type: "mariadb",
+    url,
+    charset: "utf8mb4",
+    timezone: "Z",
+    entities: [ArtworkEntity, JobEntity, RecipeEntity, RunEntity, RunFileEntity],
+    migrations: [FirstSchema1764028800000],
+    // A fresh connection a request, if need be: a database that was restarted is found again.
+    extra: { connectionLimit: 8, enableKeepAlive: true },
+  });
+  await source.initialize();
+  await source.runMigrations();
+  return source;
+}
+
+const LOST = new Set(["ECONNREFUSED", "ECONNRESET", "PROTOCOL_CONNECTION_LOST", "EPIPE", "ETIMEDOUT", "ER_SERVER_SHUTDOWN", "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR", "ER_CON_COUNT_ERROR"]);
+
+/** Whether an error means that the database is away, not that the request was wrong. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (typeof error !== "object" || error === null) return false;
+  const code = "code" in error ? error.code : undefined;
+  if (typeof code === "string" && LOST.has(code)) return true;
+  return "driverError" in error && error.driverError !== error && isDatabaseAway(error.driverError);
+}

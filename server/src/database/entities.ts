@@ -1,0 +1,135 @@
+// The rows that must last. EntitySchema rather than decorators: the runtime strips types and emits no metadata.
+import type { JobStep, RunState } from "@plain-palette/contract";
+import type { Recipe } from "@plain-palette/core/recipe";
+import { EntitySchema } from "typeorm";
+
+/** A client's file, stored under its own hash and never changed. */
+export interface ArtworkRow {
+  hash: string;
+  kind: string;
+  size: number;
+  width: number;
+  height: number;
+  hasAlpha: boolean;
+  dpi: number | null;
+  bytes: Buffer;
+  thumbnail: Buffer;
+}
+
+export interface JobRow {
+  id: string;
+  number: number;
+  title: string;
+  client: string;
+  step: JobStep;
+  artworkHash: string;
+  fileName: string;
+  /** Version of the recipe in force. */
+  head: number;
+  updatedAt: Date;
+}
+
+/** One version of a recipe. Versions form a tree: undo goes to the parent, redo to the newest child. */
+export interface RecipeRow {
+  jobId: string;
+  version: number;
+  parent: number | null;
+  body: Recipe;
+  createdAt: Date;
+}
+
+export interface RunRow {
+  id: string;
+  jobId: string;
+  recipeVersion: number;
+  state: RunState;
+  progress: number;
+  stage: string;
+  error: string | null;
+  stopRequested: boolean;
+  /** Last sign of life of whoever works on it. */
+  heartbeatAt: Date | null;
+  /** Who works on it: a stranger's late write must not count. */
+  claim: string | null;
+  createdAt: Date;
+}
+
+export interface RunFileRow {
+  runId: string;
+  name: string;
+  mediaType: string;
+  bytes: Buffer;
+}
+
+export const ArtworkEntity = new EntitySchema<ArtworkRow>({
+  name: "artwork",
+  tableName: "artworks",
+  columns: {
+    hash: { type: "char", length: 64, primary: true },
+    kind: { type: "varchar", length: 8 },
+    size: { type: "int", unsigned: true },
+    width: { type: "int", unsigned: true },
+    height: { type: "int", unsigned: true },
+    hasAlpha: { type: "boolean", name: "has_alpha" },
+    dpi: { type: "double", nullable: true },
+    bytes: { type: "longblob", select: false },
+    thumbnail: { type: "mediumblob", select: false },
+  },
+});
+
+export const JobEntity = new EntitySchema<JobRow>({
+  name: "job",
+  tableName: "jobs",
+  columns: {
+    id: { type: "char", length: 36, primary: true },
+    number: { type: "int", unsigned: true, generated: "increment" },
+    title: { type: "varchar", length: 120 },
+    client: { type: "varchar", length: 120 },
+    step: { type: "varchar", length: 16 },
+    artworkHash: { type: "char", length: 64, name: "artwork_hash" },
+    fileName: { type: "varchar", length: 255, name: "file_name" },
+    head: { type: "int", unsigned: true },
+    updatedAt: { type: "datetime", precision: 3, name: "updated_at" },
+  },
+});
+
+export const RecipeEntity = new EntitySchema<RecipeRow>({
+  name: "recipe",
+  tableName: "recipes",
+  columns: {
+    jobId: { type: "char", length: 36, primary: true, name: "job_id" },
+    version: { type: "int", unsigned: true, primary: true },
+    parent: { type: "int", unsigned: true, nullable: true },
+    body: { type: "json" },
+    createdAt: { type: "datetime", precision: 3, name: "created_at" },
+  },
+});
+
+export const RunEntity = new EntitySchema<RunRow>({
+  name: "run",
+  tableName: "runs",
+  columns: {
+    id: { type: "char", length: 36, primary: true },
+    jobId: { type: "char", length: 36, name: "job_id" },
+    recipeVersion: { type: "int", unsigned: true, name: "recipe_version" },
+    state: { type: "varchar", length: 8 },
+    progress: { type: "double" },
+    stage: { type: "varchar", length: 80 },
+    error: { type: "varchar", length: 500, nullable: true },
+    stopRequested: { type: "boolean", name: "stop_requested" },
+    heartbeatAt: { type: "datetime", precision: 3, nullable: true, name: "heartbeat_at" },
+    claim: { type: "char", length: 36, nullable: true },
+    createdAt: { type: "datetime", precision: 3, name: "created_at" },
+  },
+});
+
+export const RunFileEntity = new EntitySchema<RunFileRow>({
+  name: "run_file",
+  tableName: "run_files",
+  columns: {
+    runId: { type: "char", length: 36, primary: true, name: "run_id" },
+    name: { type: "varchar", length: 80, primary: true },
+    mediaType: { type: "varchar", length: 80, name: "media_type" },
+    bytes: { type: "longblob", select: false },
+  },
+});

@@ -1,0 +1,58 @@
+// The Express application: security headers, API, built web.
+import { join } from "node:path";
+import express, { type Express } from "express";
+import helmet from "helmet";
+import type { Compute } from "../compute/index.ts";
+import { jobRoutes } from "../jobs/job-routes.ts";
+import type { JobStore } from "../jobs/job-store.ts";
+import { runRoutes } from "../runs/run-routes.ts";
+import type { RunStore } from "../runs/run-store.ts";
+import { answerErrors, answerUnknownRoute } from "./problems.ts";
+
+export interface Services {
+  readonly jobs: JobStore;
+  readonly runs: RunStore;
+  readonly compute: Compute;
+  /** Folder of the built web application, if it is served. */
+  readonly webRoot: string | undefined;
+}
+
+export function makeApp({ jobs, runs, compute, webRoot }: Services): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          imgSrc: ["'self'", "blob:", "data:"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      // The shop's own network speaks http; a proxy in front that speaks https adds this itself.
+      strictTransportSecurity: false,
+    }),
+  );
+  app.get("/api/health", (_request, response) => {
+    response.json({ ok: true });
+  });
+  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs));
+  app.use("/api", answerUnknownRoute);
+  if (webRoot) {
+    app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+    app.use(express.static(webRoot, { index: false }));
+    // Every other address is a screen of the application.
+    app.get("/*screen", (_request, response) => {
+      response.set("Cache-Control", "no-cache").sendFile(join(webRoot, "index.html"));
+    });
+    app.get("/", (_request, response) => {
+      response.set("Cache-Control", "no-cache").sendFile(join(webRoot, "index.html"));
+    });
+  }
+  app.use(answerErrors);
+  return app;
+}

@@ -1,0 +1,164 @@
+// Jobs and their recipes in the database. Artwork bytes never change and every recipe is kept; the head says which
+// recipe is in force.
+import { createHash, randomUUID } from "node:crypto";
+import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
+import { makeRecipe } from "@plain-palette/core/recipe";
+import type { DataSource, EntityManager } from "typeorm";
+import { ArtworkEntity, type ArtworkRow, JobEntity, type JobRow, RecipeEntity } from "../database/index.ts";
+
+/** A new artwork as the threads found it. */
+export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
+  readonly content: Buffer;
+  readonly thumbnail: Uint8Array;
+}
+
+/** A save that was based on a recipe that is no longer the head: it is stored as a version of its own all the same. */
+export class StaleSave extends Error {
+  override readonly name = "StaleSave";
+  constructor(
+    readonly stored: number | undefined,
+    readonly head: number,
+  ) {
+    super("based on a recipe that is no longer in force");
+  }
+}
+
+export interface JobStore {
+  list(): Promise<JobCard[]>;
+  find(id: string): Promise<Job | null>;
+  create(artwork: NewArtwork, title: string): Promise<Job>;
+  patch(id: string, patch: JobPatch): Promise<Job | null>;
+  /** Stores a recipe as a new version; throws StaleSave (after storing) if the head moved meanwhile. */
+  saveRecipe(id: string, save: RecipeSave): Promise<Job | null>;
+  /** Puts another version in force; throws StaleSave if the head moved meanwhile. */
+  moveHead(id: string, move: HeadMove): Promise<Job | null>;
+  artworkBytes(hash: string): Promise<Buffer | null>;
+  thumbnail(hash: string): Promise<Buffer | null>;
+}
+
+export function makeJobStore(database: DataSource): JobStore {
+  const { manager } = database;
+  return {
+    async list() {
+      const jobs = await manager.find(JobEntity, { order: { number: "DESC" } });
+      return Promise.all(jobs.map((job) => toCard(manager, job)));
+    },
+    async find(id) {
+      const job = await manager.findOneBy(JobEntity, { id });
+      return job && toJob(manager, job);
+    },
+    create: (artwork, title) => database.transaction((tx) => createJob(tx, artwork, title)),
+    async patch(id, patch) {
+      if (Object.keys(patch).length > 0) await manager.update(JobEntity, { id }, { ...patch, updatedAt: new Date() });
+      return this.find(id);
+    },
+    async saveRecipe(id, { basedOn, recipe }) {
+      const head = await database.transaction(async (tx) => {
+        const job = await lockJob(tx, id);
+        if (!job) return null;
+        const newest = await tx.maximum(RecipeEntity, "version", { jobId: id });
+        const version = (newest ?? 0) + 1;
+        await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body: recipe, createdAt: new Date() });
+        if (job.head !== basedOn) return { stale: new StaleSave(version, job.head) };
+        await tx.update(JobEntity, { id }, { head: version, updatedAt: new Date() });
+        return { stale: null };
+      });
+      if (head?.stale) throw head.stale;
+      return this.find(id);
+    },
+    async moveHead(id, { to, seen }) {
+      await database.transaction(async (tx) => {
+        const job = await lockJob(tx, id);
+        if (!job) return;
+        if (job.head !== seen) throw new StaleSave(undefined, job.head);
+        if (await tx.existsBy(RecipeEntity, { jobId: id, version: to }))
+          await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
+      });
+      return this.find(id);
+    },
+    async artworkBytes(hash) {
+      return (await findBlob(manager, hash, "bytes"))?.bytes ?? null;
+    },
+    async thumbnail(hash) {
+      return (await findBlob(manager, hash, "thumbnail"))?.thumbnail ?? null;
+    },
+  };
+}
+
+/** Columns with megabytes are only read when asked for. */
+function findBlob(manager: EntityManager, hash: string, column: "bytes" | "thumbnail"): Promise<ArtworkRow | null> {
+  return manager.findOne(ArtworkEntity, { where: { hash }, select: { hash: true, [column]: true } });
+}
+
+function lockJob(tx: EntityManager, id: string): Promise<JobRow | null> {
+  return tx.findOne(JobEntity, { where: { id }, lock: { mode: "pessimistic_write" } });
+}
+
+async function createJob(tx: EntityManager, artwork: NewArtwork, title: string): Promise<Job> {
+  const hash = createHash("sha256").update(artwork.content).digest("hex");
+  const { kind, width, height, hasAlpha, dpi } = artwork;
+  if (!(await tx.existsBy(ArtworkEntity, { hash })))
+    await tx
+      .createQueryBuilder()
+      .insert()
+      .into(ArtworkEntity)
+      .values({
+        hash,
+        kind,
+        size: artwork.content.length,
+        width,
+        height,
+        hasAlpha,
+        dpi,
+        bytes: artwork.content,
+        thumbnail: Buffer.from(artwork.thumbnail),
+      })
+      // The same file may arrive twice at once.
+      .orIgnore()
+      .execute();
+  const id = randomUUID();
+  const now = new Date();
+  await tx.insert(JobEntity, {
+    id,
+    title,
+    client: "",
+    step: "artwork",
+    artworkHash: hash,
+    fileName: artwork.fileName,
+    head: 1,
+    updatedAt: now,
+  });
+  await tx.insert(RecipeEntity, { jobId: id, version: 1, parent: null, body: makeRecipe(), createdAt: now });
+  return toJob(tx, await tx.findOneByOrFail(JobEntity, { id }));
+}
+
+async function toJob(manager: EntityManager, row: JobRow): Promise<Job> {
+  const head = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
+  const redo = await manager.maximum(RecipeEntity, "version", { jobId: row.id, parent: row.head });
+  const recipe = makeRecipe(head.body);
+  return { ...(await toCard(manager, row)), recipe, head: row.head, undo: head.parent, redo };
+}
+
+async function toCard(manager: EntityManager, row: JobRow): Promise<JobCard> {
+  const artwork = await manager.findOneByOrFail(ArtworkEntity, { hash: row.artworkHash });
+  const recipe = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
+  return {
+    id: row.id,
+    number: row.number,
+    title: row.title,
+    client: row.client,
+    step: row.step,
+    garment: recipe.body.artwork.garment,
+    artwork: {
+      hash: artwork.hash,
+      fileName: row.fileName,
+      kind: artwork.kind,
+      bytes: artwork.size,
+      width: artwork.width,
+      height: artwork.height,
+      hasAlpha: artwork.hasAlpha,
+      dpi: artwork.dpi,
+    },
+    updatedAt: row.updatedAt.toISOString(),
+  };
+}

@@ -1,0 +1,62 @@
+// Routes of runs: order, watch, stop, fetch the files.
+import { isOver, runStartSchema } from "@plain-palette/contract";
+import express, { Router } from "express";
+import { notFound } from "../http/problems.ts";
+import type { RunStore } from "./run-store.ts";
+
+/** How often a watched run is read, ms. The database is the only place that knows, whichever process works on it. */
+const WATCH_MS = 250;
+
+export function runRoutes(runs: RunStore): Router {
+  const router = Router();
+
+  router.post("/jobs/:id/runs", express.json(), async (request, response) => {
+    const { recipeVersion } = runStartSchema.parse(request.body);
+    response.status(201).json(await runs.order(request.params.id, recipeVersion));
+  });
+
+  router.get("/jobs/:id/runs", async (request, response) => {
+    response.json(await runs.listOf(request.params.id));
+  });
+
+  router.get("/runs/:id", async (request, response) => {
+    const run = await runs.find(request.params.id);
+    if (!run) throw notFound("This run");
+    response.json(run);
+  });
+
+  router.post("/runs/:id/stop", async (request, response) => {
+    await runs.requestStop(request.params.id);
+    response.status(202).json(await runs.find(request.params.id));
+  });
+
+  // Server-sent events (WHATWG HTML, 9.2): the run whenever it changed, until it is over.
+  router.get("/runs/:id/events", async (request, response) => {
+    if (!(await runs.find(request.params.id))) throw notFound("This run");
+    response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store" });
+    response.flushHeaders();
+    let isOpen = true;
+    response.on("close", () => {
+      isOpen = false;
+    });
+    let last = "";
+    while (isOpen) {
+      // A database that is away for a moment is no reason to hang up.
+      const run = await runs.find(request.params.id).catch(() => null);
+      const text = run ? JSON.stringify(run) : last;
+      if (text !== last) response.write(`data: ${text}\n\n`);
+      last = text;
+      if (run && isOver(run.state)) break;
+      await new Promise((resolve) => setTimeout(resolve, WATCH_MS));
+    }
+    response.end();
+  });
+
+  router.get("/runs/:id/files/:name", async (request, response) => {
+    const file = await runs.file(request.params.id, request.params.name);
+    if (!file) throw notFound("This file");
+    response.attachment(request.params.name).type(file.mediaType).send(file.bytes);
+  });
+
+  return router;
+}

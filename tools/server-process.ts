@@ -1,0 +1,44 @@
+// The application's server as a process of its own, for start, tests and screenshots.
+import { type ChildProcess, spawn } from "node:child_process";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const ROOT = fileURLToPath(new URL("..", import.meta.url));
+
+export interface ServerProcess {
+  readonly url: string;
+  readonly child: ChildProcess;
+  /** What it wrote so far. */
+  output(): string;
+  stop(): Promise<void>;
+  /** SIGKILL: nothing is tidied up. */
+  kill(): Promise<void>;
+}
+
+/** Starts the server and waits until it listens. */
+export function startServer(environment: Record<string, string>): Promise<ServerProcess> {
+  const child = spawn(process.execPath, ["--import", "tsx", join("server", "src", "main.ts")], {
+    cwd: ROOT,
+    env: { ...process.env, ...environment },
+    stdio: ["ignore", "pipe", "pipe"],
+    // Ctrl+C ends it through stop(), in order.
+    detached: true,
+  });
+  let written = "";
+  const ended = new Promise<void>((resolve) => child.once("exit", () => resolve()));
+  const end = (signal: NodeJS.Signals) => {
+    if (child.exitCode === null && child.signalCode === null) child.kill(signal);
+    return ended;
+  };
+  return new Promise((resolve, reject) => {
+    const take = (chunk: Buffer) => {
+      written += chunk;
+      const url = /listening on (http:\S+)/.exec(written)?.[1];
+      if (url)
+        resolve({ url, child, output: () => written, stop: () => end("SIGTERM"), kill: () => end("SIGKILL") });
+    };
+    child.stdout.on("data", take);
+    child.stderr.on("data", take);
+    child.once("exit", (code) => reject(new Error(`the server ended with ${code}:\n${written}`)));
+  });
+}
