@@ -38,8 +38,9 @@ export function millimetreSpace(heightMm: number, widthMm: number, isMirrored: b
 /** Path operators for closed paths (source pixels), scaled and moved to millimetres; the caller paints. */
 export function pathOperators(paths: readonly CubicPath[], mmPerPx: number, xMm: number, yMm: number): string {
   const parts: string[] = [];
-  const x = (v: number) => trimNumber(v * mmPerPx + xMm, 4);
-  const y = (v: number) => trimNumber(v * mmPerPx + yMm, 4);
+  // A micrometre is a fifteenth of the finest film printer's dot.
+  const x = (v: number) => trimNumber(v * mmPerPx + xMm, 3);
+  const y = (v: number) => trimNumber(v * mmPerPx + yMm, 3);
   for (const path of paths) {
     parts.push(`${x(path[0])} ${y(path[1])} m`);
     const segments = segmentCount(path);

@@ -121,8 +121,7 @@ export function pathToSvg(path: CubicPath, digits: number): string {
 
 /** A number with at most `digits` decimals and no trailing zeros. */
 export function trimNumber(value: number, digits: number): string {
-  const fixed = value.toFixed(digits);
-  if (!fixed.includes(".")) return fixed;
-  const trimmed = fixed.replace(/\.?0+$/, "");
-  return trimmed === "-0" ? "0" : trimmed;
+  const steps = 10 ** digits;
+  // Adding 0 turns -0 into 0.
+  return String(Math.round(value * steps) / steps + 0);
 }

@@ -24,7 +24,7 @@ export function toPolygons(paths: readonly CubicPath[], tolerancePx: number): Po
 }
 
 /** Points x0 y0 x1 y1 ... in source pixels, on the grid. */
-export function toGrid(points: ArrayLike<number>): Path64 {
+function toGrid(points: ArrayLike<number>): Path64 {
   const out: Path64 = [];
   for (let i = 0; i < points.length; i += 2)
     out.push({ x: Math.round(points[i] * STEPS_PER_PX), y: Math.round(points[i + 1] * STEPS_PER_PX) });
@@ -48,19 +48,9 @@ export function unite(polygons: Polygons): Polygons {
   return booleanOp(ClipType.Union, polygons, null, FillRule.NonZero);
 }
 
-/** Union of the even-odd regions: the result has no overlaps, so any fill rule draws it. */
-export function uniteEvenOdd(polygons: Polygons): Polygons {
-  return booleanOp(ClipType.Union, polygons, null, FillRule.EvenOdd);
-}
-
 /** What lies in both; both right by non-zero winding. */
 export function intersect(subject: Polygons, clip: Polygons): Polygons {
   return booleanOp(ClipType.Intersection, subject, clip, FillRule.NonZero);
-}
-
-/** What lies in the first only. */
-export function subtract(subject: Polygons, clip: Polygons): Polygons {
-  return booleanOp(ClipType.Difference, subject, clip, FillRule.NonZero);
 }
 
 /** Polygons grown (positive) or shrunk (negative) by `distancePx`, corners rounded within `tolerancePx`. */
@@ -70,18 +60,6 @@ export function offset(polygons: Polygons, distancePx: number, tolerancePx: numb
     distancePx * STEPS_PER_PX,
     JoinType.Round,
     EndType.Polygon,
-    2,
-    tolerancePx * STEPS_PER_PX,
-  );
-}
-
-/** Everything within `radiusPx` of an open polyline (x0 y0 x1 y1 ... in source pixels), round at its ends and corners. */
-export function bufferLine(points: ArrayLike<number>, radiusPx: number, tolerancePx: number): Polygons {
-  return inflatePaths(
-    [toGrid(points)],
-    radiusPx * STEPS_PER_PX,
-    JoinType.Round,
-    EndType.Round,
     2,
     tolerancePx * STEPS_PER_PX,
   );

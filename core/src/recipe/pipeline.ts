@@ -51,7 +51,7 @@ export function* runSteps(artwork: Artwork, recipe: Recipe, cache: ResultCache):
   yield "reduce";
   const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours));
   yield "trace";
-  const map = keep(cache, "trace", mapKey, () => tracePicture(artwork.raster, findings, reduction, recipe.shapes));
+  const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, recipe.shapes));
   yield "separate";
   const separation = keep(cache, "separate", separateKey, () =>
     separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe)),

@@ -18,14 +18,14 @@ export interface Findings {
   readonly found: readonly FoundColour[];
   readonly labels: LabelMap;
   readonly opaquePx: number;
-  /** Typical pixel-to-pixel step of the picture, 0..255; 0 is clean. */
+  /** How noisy the picture is; 0 is clean. */
   readonly noise: number;
+  /** The picture that was looked at: the artwork itself, or what quieting its noise left. */
+  readonly raster: Raster;
 }
 
 /** CIEDE2000 under which two flat colours are one. Two inks that near nobody mixes apart (common practice, no source). */
 const SAME_COLOUR = 2;
-/** From this noise on, the picture is smoothed before it is looked at. */
-const NOISY = 3;
 /** Share of the picture under which a colour is an accident, unless it is at least MIN_AREA_PX pixels of a tiny picture. */
 const MIN_AREA_SHARE = 0.0001;
 const MIN_AREA_PX = 4;
@@ -33,13 +33,13 @@ const MIN_AREA_PX = 4;
 /** Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has none. */
 export function findColours(source: Raster): Findings {
   const noise = measureNoise(source);
-  const raster = noise >= NOISY ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
-  const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 16 + noise, mix: 26 + 2 * noise };
+  const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
+  const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 14 + 2 * noise, mix: 22 + 3 * noise };
   const flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
   const { labels, opaquePx } = flat;
   const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
 
-  let groupReach = SAME_COLOUR + Math.min(3, noise * 0.5);
+  let groupReach = SAME_COLOUR + Math.min(4, 1.5 * noise);
   let groups = keepHeavy(groupBins(flat.bins, groupReach), minArea);
   // Art with soft gradients: coarser until the rest fits beside room for thin colours.
   while (groups.length > MAX_FOUND - 8) {
@@ -64,7 +64,7 @@ export function findColours(source: Raster): Findings {
   if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, open));
   labelMixedPixels(raster, labels, palette, open, reach);
   dropInvented(raster, labels, palette, reach, minArea, opaquePx);
-  return { ...collect(labels, palette, raster), opaquePx, noise };
+  return { ...collect(labels, palette, raster), opaquePx, noise, raster };
 }
 
 function keepHeavy<T extends { weight: number }>(groups: T[], minArea: number): T[] {

@@ -1,15 +1,7 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import Flatbush from "flatbush";
-import {
-  bufferLine,
-  flattenPath,
-  intersect,
-  type Polygons,
-  polygonPath,
-  toPolygons,
-  unite,
-} from "../geometry/index.ts";
+import { flattenPath, intersect, type Polygons, polygonPath, toPolygons } from "../geometry/index.ts";
 import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
 
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
@@ -18,8 +10,10 @@ export type LightnessOf = (spotId: string) => number | null;
 /** The strips of one spot that lie inside its darker neighbours, per spot id; non-overlapping polygons. */
 export type Traps = ReadonlyMap<string, Polygons>;
 
-/** Sides of the polygon that stands for a disc where the trap's width changes. */
-const DISC_SIDES = 12;
+/** A turn sharper than this is rounded off rather than mitred, radians. */
+const ROUNDED_TURN = 0.2;
+/** Steps of an arc are at most this wide, radians. */
+const ARC_STEP = 0.2;
 
 /**
  * Strips for all boundaries between two inks. `widthPx` is the trap in source pixels. Where either ink is narrower than
@@ -43,19 +37,21 @@ export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: n
     const dark = leftIsLighter ? edge.right : edge.left;
     const light = leftIsLighter ? left : right;
     const line = densify(boundaries[e], widthPx / 2);
+    const side = leftIsLighter ? 1 : -1;
     const widths = localWidths(line, widthPx, crossings);
     const bySpot = strips.get(dark) ?? new Map<string, Polygons>();
     strips.set(dark, bySpot);
     const list = bySpot.get(light) ?? [];
     bySpot.set(light, list);
-    for (const polygon of stripAlong(line, widths, widthPx, tolerancePx)) list.push(polygon);
+    for (const polygon of stripBeside(line, widths, side)) list.push(polygon);
   });
   const traps = new Map<string, Polygons>();
   for (const [dark, bySpot] of strips) {
     const face = toPolygons(facePaths(map, map.faces[dark]), tolerancePx);
     for (const [light, polygons] of bySpot) {
-      const inside = intersect(unite(polygons), face);
-      traps.set(light, [...(traps.get(light) ?? []), ...inside]);
+      const all = traps.get(light) ?? [];
+      traps.set(light, all);
+      for (const polygon of intersect(polygons, face)) all.push(polygon);
     }
   }
   return traps;
@@ -152,60 +148,93 @@ function featureWidth(
   return nearest;
 }
 
-/** Everything within the local width of the line. Runs at full width go to the library whole; the rest disc by disc. */
-function stripAlong(line: readonly number[], widths: Float64Array, widthPx: number, tolerancePx: number): Polygons {
-  const out: Polygons = [];
-  const n = widths.length;
-  let runStart = -1;
-  for (let i = 0; i <= n; i++) {
-    const isFull = i < n && widths[i] > widthPx * 0.999;
-    if (isFull && runStart < 0) runStart = i;
-    if (!isFull && runStart >= 0) {
-      if (i - runStart > 1) out.push(...bufferLine(line.slice(runStart * 2, i * 2), widthPx, tolerancePx));
-      runStart = -1;
+/**
+ * The strip on one side of a line (`side` 1: on the right looking along it, y down; -1: left), as wide at each point as
+ * `widths` says, with rounded corners and ends. It comes in overlapping pieces that each turn the same way and never
+ * fold over themselves, so that their union by non-zero winding is the strip.
+ */
+function stripBeside(line: readonly number[], widths: Float64Array, side: 1 | -1): Polygons {
+  const pieces: number[][] = [];
+  const last = widths.length - 1;
+  let near: number[] = [];
+  let far: number[] = [];
+  const endPiece = () => {
+    // The far side is travelled back, so that all pieces turn one way.
+    for (let k = far.length - 2; k >= 0; k -= 2) near.push(far[k], far[k + 1]);
+    if (near.length >= 6) pieces.push(near);
+    near = [];
+    far = [];
+  };
+  const add = (i: number, nx: number, ny: number) => {
+    near.push(line[i * 2], line[i * 2 + 1]);
+    far.push(line[i * 2] + nx * widths[i], line[i * 2 + 1] + ny * widths[i]);
+  };
+  let before: readonly [number, number] | null = null;
+  for (let i = 0; i < last; i++) {
+    const dx = line[i * 2 + 2] - line[i * 2];
+    const dy = line[i * 2 + 3] - line[i * 2 + 1];
+    const length = Math.hypot(dx, dy);
+    if (length === 0) continue;
+    const nx = (-dy / length) * side;
+    const ny = (dx / length) * side;
+    const mayLeaveOut = before !== null && isOnStraightStrip(line, widths, i);
+    if (!before) pushFan(pieces, line, i, widths[i], -dx / length, -dy / length, nx, ny);
+    else if (!mayLeaveOut) {
+      const turn = Math.atan2(before[0] * ny - before[1] * nx, before[0] * nx + before[1] * ny);
+      const isFolded = length < widths[i] * Math.abs(turn) * 1.5 && turn * side < 0;
+      if (Math.abs(turn) > ROUNDED_TURN || isFolded) {
+        add(i, before[0], before[1]);
+        endPiece();
+        pushFan(pieces, line, i, widths[i], before[0], before[1], nx, ny);
+      }
     }
-    if (i > 0 && i < n && (widths[i] <= widthPx * 0.999 || widths[i - 1] <= widthPx * 0.999))
-      out.push(...taperedPiece(line, widths, i - 1));
+    if (!mayLeaveOut) add(i, nx, ny);
+    before = [nx, ny];
+    if (i === last - 1) {
+      add(last, nx, ny);
+      pushFan(pieces, line, last, widths[last], nx, ny, dx / length, dy / length);
+    }
   }
-  return out;
+  endPiece();
+  return toPolygons(pieces.map(polygonPath), 1).map((polygon) => (side === 1 ? polygon : polygon.reverse()));
 }
 
-/** The strip between points i and i + 1 whose widths differ: two discs and the quadrilateral between them. */
-function taperedPiece(line: readonly number[], widths: Float64Array, i: number): Polygons {
-  const pieces: Float64Array[] = [];
-  const x0 = line[i * 2];
-  const y0 = line[i * 2 + 1];
-  const x1 = line[i * 2 + 2];
-  const y1 = line[i * 2 + 3];
-  const length = Math.hypot(x1 - x0, y1 - y0);
-  const r0 = widths[i];
-  const r1 = widths[i + 1];
-  if (length > 0) {
-    const nx = -(y1 - y0) / length;
-    const ny = (x1 - x0) / length;
-    pieces.push(
-      Float64Array.of(
-        x0 - nx * r0,
-        y0 - ny * r0,
-        x1 - nx * r1,
-        y1 - ny * r1,
-        x1 + nx * r1,
-        y1 + ny * r1,
-        x0 + nx * r0,
-        y0 + ny * r0,
-      ),
-    );
+/** Whether the strip runs on through point `i` straight and equally wide: such points only measured the width. */
+function isOnStraightStrip(line: readonly number[], widths: Float64Array, i: number): boolean {
+  if (widths[i] !== widths[i - 1] || widths[i] !== widths[i + 1]) return false;
+  const ax = line[i * 2] - line[i * 2 - 2];
+  const ay = line[i * 2 + 1] - line[i * 2 - 1];
+  const bx = line[i * 2 + 2] - line[i * 2];
+  const by = line[i * 2 + 3] - line[i * 2 + 1];
+  return Math.abs(ax * by - ay * bx) < 1e-6 * (ax * ax + ay * ay + bx * bx + by * by);
+}
+
+/** A sector around point `i` from one direction to another, the short way. */
+function pushFan(
+  pieces: number[][],
+  line: readonly number[],
+  i: number,
+  radius: number,
+  fromX: number,
+  fromY: number,
+  toX: number,
+  toY: number,
+): void {
+  const turn = Math.atan2(fromX * toY - fromY * toX, fromX * toX + fromY * toY);
+  const steps = Math.max(1, Math.ceil(Math.abs(turn) / ARC_STEP));
+  const fan = [line[i * 2], line[i * 2 + 1]];
+  for (let k = 0; k <= steps; k++) {
+    const angle = (turn * k) / steps;
+    const c = Math.cos(angle);
+    const s = Math.sin(angle);
+    fan.push(fan[0] + radius * (fromX * c - fromY * s), fan[1] + radius * (fromX * s + fromY * c));
   }
-  for (const [x, y, r] of [
-    [x0, y0, r0],
-    [x1, y1, r1],
-  ]) {
-    const disc = new Float64Array(DISC_SIDES * 2);
-    for (let k = 0; k < DISC_SIDES; k++) {
-      disc[k * 2] = x + r * Math.cos((2 * Math.PI * k) / DISC_SIDES);
-      disc[k * 2 + 1] = y + r * Math.sin((2 * Math.PI * k) / DISC_SIDES);
-    }
-    pieces.push(disc);
-  }
-  return toPolygons(pieces.map(polygonPath), 1);
+  // On the inside of a turn the sector is swept the other way; all pieces must turn alike.
+  pieces.push(turn >= 0 ? fan : reversePoints(fan));
+}
+
+function reversePoints(points: readonly number[]): number[] {
+  const out: number[] = [];
+  for (let k = points.length - 2; k >= 0; k -= 2) out.push(points[k], points[k + 1]);
+  return out;
 }

@@ -26,6 +26,9 @@ export interface BoundaryPoints {
   readonly isHard: boolean;
 }
 
+/** Passes of smoothing along an edge whose pixels carry no coverage, and along one whose coverage is noisy. */
+const HARD_PASSES = 3;
+const NOISE_PASSES = 2;
 /** How many pixels on either side an edge may be blurred over. */
 const REACH_PX = 3;
 /** An edge this much steeper along one axis is read along that axis only. */
@@ -55,7 +58,8 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
     out[n++] = y0 + dy / 2 + dx * shift;
   }
   const isHard = soft * 10 < n / 2 && bends(corners);
-  return { points: isHard ? smoothSteps(corners, isLoop) : out.slice(0, n), isHard };
+  if (isHard) return { points: smoothLine(crackMiddles(corners), isLoop, HARD_PASSES), isHard };
+  return { points: picture.noise > 0 ? smoothLine(out.slice(0, n), isLoop, NOISE_PASSES) : out.slice(0, n), isHard };
 }
 
 /** Whether the chain, around crack `k`, runs mostly along that crack, so that its normal is a fair axis to read. */
@@ -154,18 +158,20 @@ function bends(corners: Int32Array): boolean {
   return false;
 }
 
-/** Mid-points of all cracks, with the pixel steps smoothed out by three passes of a 1-2-1 mean: for edges without coverage. */
-function smoothSteps(corners: Int32Array, isLoop: boolean): Float64Array {
-  const n = corners.length / 2 - 1;
-  let points = new Float64Array(n * 2);
-  for (let k = 0; k < n; k++) {
-    points[k * 2] = (corners[k * 2] + corners[k * 2 + 2]) / 2;
-    points[k * 2 + 1] = (corners[k * 2 + 1] + corners[k * 2 + 3]) / 2;
-  }
-  for (let pass = 0; pass < 3; pass++) {
+/** Mid-points of all cracks of a walk. */
+function crackMiddles(corners: Int32Array): Float64Array {
+  const points = new Float64Array(corners.length - 2);
+  for (let i = 0; i < points.length; i++) points[i] = (corners[i] + corners[i + 2]) / 2;
+  return points;
+}
+
+/** Passes of a 1-2-1 mean along a line; the ends of an open line stay. */
+function smoothLine(line: Float64Array, isLoop: boolean, passes: number): Float64Array {
+  const n = line.length / 2;
+  let points = line;
+  for (let pass = 0; pass < passes; pass++) {
     const next = points.slice();
-    for (let k = 0; k < n; k++) {
-      if (!isLoop && (k === 0 || k === n - 1)) continue;
+    for (let k = isLoop ? 0 : 1; k < (isLoop ? n : n - 1); k++) {
       const a = ((k + n - 1) % n) * 2;
       const b = ((k + 1) % n) * 2;
       next[k * 2] = (points[a] + 2 * points[k * 2] + points[b]) / 4;

@@ -41,13 +41,9 @@ function labelSpots(
 }
 
 /** Traces a reduced picture. A picture without any colour gives a map without faces. */
-export function tracePicture(
-  raster: Raster,
-  findings: Findings,
-  reduction: Reduction,
-  settings: ShapeSettings,
-): PlanarMap {
+export function tracePicture(findings: Findings, reduction: Reduction, settings: ShapeSettings): PlanarMap {
   const { spots, components } = labelSpots(findings, reduction, settings);
+  const { raster } = findings;
   const picture: TracedPicture = {
     raster,
     found: findings.labels,
