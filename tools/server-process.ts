@@ -34,8 +34,7 @@ export function startServer(environment: Record<string, string>): Promise<Server
     const take = (chunk: Buffer) => {
       written += chunk;
       const url = /listening on (http:\S+)/.exec(written)?.[1];
-      if (url)
-        resolve({ url, child, output: () => written, stop: () => end("SIGTERM"), kill: () => end("SIGKILL") });
+      if (url) resolve({ url, child, output: () => written, stop: () => end("SIGTERM"), kill: () => end("SIGKILL") });
     };
     child.stdout.on("data", take);
     child.stderr.on("data", take);

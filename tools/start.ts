@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { build } from "vite";
 import { startMariaDb } from "./database/mariadb.ts";
 import { seedDemo } from "./demo/seed.ts";
-import { ROOT, startServer } from "./server-process.ts";
+import { ROOT, type ServerProcess, startServer } from "./server-process.ts";
 
 const DATA = join(ROOT, ".data");
 
@@ -12,33 +12,36 @@ console.log("Building the web application ...");
 await build({ root: join(ROOT, "web"), logLevel: "warn" });
 console.log("Starting MariaDB ...");
 const database = await startMariaDb(join(DATA, "mariadb"));
-const server = await startServer({
-  DATABASE_URL: database.url,
-  WEB_ROOT: join(ROOT, "web", "dist"),
-  PORT: process.env.PORT ?? "4310",
-}).catch(async (error) => {
-  await database.stop();
-  throw error;
-});
-server.child.stdout?.pipe(process.stdout);
-server.child.stderr?.pipe(process.stderr);
-
-const seeded = join(DATA, "demo-seeded");
-if (!existsSync(seeded)) {
-  console.log("Drawing the demo jobs ...");
-  await seedDemo(server.url);
-  writeFileSync(seeded, "");
-}
-console.log(`\nPlain Palette is at ${server.url}\nCtrl+C ends it.`);
+let server: ServerProcess | undefined;
 
 let isStopping = false;
 async function stop(code: number): Promise<void> {
   if (isStopping) return;
   isStopping = true;
-  await server.stop();
+  await server?.stop();
   await database.stop();
   process.exit(code);
 }
 process.on("SIGINT", () => stop(0));
 process.on("SIGTERM", () => stop(0));
-server.child.once("exit", () => stop(1));
+
+try {
+  server = await startServer({
+    DATABASE_URL: database.url,
+    WEB_ROOT: join(ROOT, "web", "dist"),
+    PORT: process.env.PORT ?? "4310",
+  });
+  server.child.stdout?.pipe(process.stdout);
+  server.child.stderr?.pipe(process.stderr);
+  server.child.once("exit", () => stop(1));
+  const seeded = join(DATA, "demo-seeded");
+  if (!existsSync(seeded)) {
+    console.log("Drawing the demo jobs ...");
+    await seedDemo(server.url);
+    writeFileSync(seeded, "");
+  }
+  console.log(`\nPlain Palette is at ${server.url}\nCtrl+C ends it.`);
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error);
+  await stop(1);
+}

@@ -31,7 +31,13 @@ export async function startMariaDb(folder: string, port = 0): Promise<MariaDb> {
     rmSync(data, { recursive: true, force: true });
     execFileSync(
       "mariadb-install-db",
-      ["--no-defaults", `--datadir=${data}`, "--auth-root-authentication-method=normal", "--skip-test-db", `--user=${user}`],
+      [
+        "--no-defaults",
+        `--datadir=${data}`,
+        "--auth-root-authentication-method=normal",
+        "--skip-test-db",
+        `--user=${user}`,
+      ],
       { stdio: "pipe" },
     );
   }
@@ -135,7 +141,9 @@ export function findFreePort(): Promise<number> {
     probe.once("error", reject);
     probe.listen(0, "127.0.0.1", () => {
       const address = probe.address();
-      probe.close(() => (typeof address === "object" && address ? resolve(address.port) : reject(new Error("no port"))));
+      probe.close(() =>
+        typeof address === "object" && address ? resolve(address.port) : reject(new Error("no port")),
+      );
     });
   });
 }

@@ -29,7 +29,10 @@ ${letterLine("OPEN AT FIVE, SOLD OUT BY NINE", "DejaVuSans-Bold", 21, 400, 716, 
 
 /** JPEG, 360 px, after three generations of saving. */
 export async function drawBakery(): Promise<Buffer> {
-  let picture = await sharp(Buffer.from(bakerySvg()), { density: 72 * (360 / 800) }).flatten({ background: "#fff" }).jpeg({ quality: 62 }).toBuffer();
+  let picture = await sharp(Buffer.from(bakerySvg()), { density: 72 * (360 / 800) })
+    .flatten({ background: "#fff" })
+    .jpeg({ quality: 62 })
+    .toBuffer();
   for (const quality of [55, 68]) picture = await sharp(picture).jpeg({ quality }).toBuffer();
   return picture;
 }

@@ -42,5 +42,8 @@ ${letterArc("CREW", "DejaVuSerif-Bold", 64, [500, 500, 436], "bottom", 14)}</g>
 
 /** PNG as the client sent it: 1600 px, anti-aliased, on its white box. */
 export async function drawFerry(): Promise<Buffer> {
-  return sharp(Buffer.from(ferrySvg()), { density: 72 * 1.6 }).flatten({ background: "#fff" }).png().toBuffer();
+  return sharp(Buffer.from(ferrySvg()), { density: 72 * 1.6 })
+    .flatten({ background: "#fff" })
+    .png()
+    .toBuffer();
 }

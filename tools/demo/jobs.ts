@@ -14,8 +14,36 @@ export interface DemoJob {
 }
 
 export const DEMO_JOBS: readonly DemoJob[] = [
-  { fileName: "rowing-crest.png", title: "Club kit, full back", client: "Saltmarsh Rowing Club", garment: "#e8e6e1", width: { value: 280, unit: "mm" }, draw: drawRowing },
-  { fileName: "logo_web_small.jpg", title: "Aprons, front", client: "Hearth & Rye", garment: "#f4efe3", width: { value: 6, unit: "in" }, draw: drawBakery },
-  { fileName: "scan0007.jpg", title: "Festival shirts", client: "Kite Sunday committee", garment: "#ffffff", width: { value: 9, unit: "in" }, draw: drawKites },
-  { fileName: "crew shirt FINAL.png", title: "Crew shirts, full front", client: "Tern Island Ferry", garment: "#1d2a44", width: { value: 10.5, unit: "in" }, draw: drawFerry },
+  {
+    fileName: "rowing-crest.png",
+    title: "Club kit, full back",
+    client: "Saltmarsh Rowing Club",
+    garment: "#e8e6e1",
+    width: { value: 280, unit: "mm" },
+    draw: drawRowing,
+  },
+  {
+    fileName: "logo_web_small.jpg",
+    title: "Aprons, front",
+    client: "Hearth & Rye",
+    garment: "#f4efe3",
+    width: { value: 6, unit: "in" },
+    draw: drawBakery,
+  },
+  {
+    fileName: "scan0007.jpg",
+    title: "Festival shirts",
+    client: "Kite Sunday committee",
+    garment: "#ffffff",
+    width: { value: 9, unit: "in" },
+    draw: drawKites,
+  },
+  {
+    fileName: "crew shirt FINAL.png",
+    title: "Crew shirts, full front",
+    client: "Tern Island Ferry",
+    garment: "#1d2a44",
+    width: { value: 10.5, unit: "in" },
+    draw: drawFerry,
+  },
 ];

@@ -16,7 +16,10 @@ function kite(x: number, y: number, size: number, turn: number, fill: string): s
 
 function sheetSvg(): string {
   const wind = [180, 236, 292]
-    .map((y, i) => `<path d="M${70 + i * 40} ${y}q80 -44 150 -4t150 -10q46 -22 26 -52t-52 4" stroke="#3d6fb4" stroke-width="${11 - i * 2}" fill="none" stroke-linecap="round"/>`)
+    .map(
+      (y, i) =>
+        `<path d="M${70 + i * 40} ${y}q80 -44 150 -4t150 -10q46 -22 26 -52t-52 4" stroke="#3d6fb4" stroke-width="${11 - i * 2}" fill="none" stroke-linecap="round"/>`,
+    )
     .join("");
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 900 1150" width="900" height="1150">
 ${wind}
@@ -32,7 +35,11 @@ ${kite(690, 720, 1, 32, "#3f9b5b")}
 export async function drawKites(): Promise<Buffer> {
   const paper = "#f1ede2";
   const sheet = await sharp(Buffer.from(sheetSvg()), { density: 92 }).flatten({ background: paper }).png().toBuffer();
-  const turned = await sharp(sheet).rotate(3.4, { background: "#8d8b88" }).extend({ top: 26, left: 40, right: 18, bottom: 20, background: "#8d8b88" }).png().toBuffer();
+  const turned = await sharp(sheet)
+    .rotate(3.4, { background: "#8d8b88" })
+    .extend({ top: 26, left: 40, right: 18, bottom: 20, background: "#8d8b88" })
+    .png()
+    .toBuffer();
   const { data, info } = await sharp(turned).removeAlpha().raw().toBuffer({ resolveWithObject: true });
   const random = makeRandom(20261);
   const { width, height } = info;
@@ -45,5 +52,9 @@ export async function drawKites(): Promise<Buffer> {
       for (let c = 0; c < 3; c++) data[i + c] = Math.max(0, Math.min(255, data[i + c] * shade + grain));
     }
   }
-  return sharp(data, { raw: { width, height, channels: 3 } }).blur(0.6).jpeg({ quality: 84 }).withMetadata({ density: 120 }).toBuffer();
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .blur(0.6)
+    .jpeg({ quality: 84 })
+    .withMetadata({ density: 120 })
+    .toBuffer();
 }

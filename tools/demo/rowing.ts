@@ -27,5 +27,7 @@ function rowingSvg(): string {
 
 /** PNG with a transparent surround. */
 export async function drawRowing(): Promise<Buffer> {
-  return sharp(Buffer.from(rowingSvg()), { density: 72 * 1.2 }).png().toBuffer();
+  return sharp(Buffer.from(rowingSvg()), { density: 72 * 1.2 })
+    .png()
+    .toBuffer();
 }

@@ -11,7 +11,9 @@ export async function seedDemo(url: string): Promise<Job[]> {
     await call(url, "PATCH", `/api/jobs/${created.id}`, JSON.stringify({ title: demo.title, client: demo.client }));
     const artwork = { width: demo.width, garment: demo.garment };
     const recipe = { ...created.recipe, artwork };
-    jobs.push(await call(url, "POST", `/api/jobs/${created.id}/recipes`, JSON.stringify({ basedOn: created.head, recipe })));
+    jobs.push(
+      await call(url, "POST", `/api/jobs/${created.id}/recipes`, JSON.stringify({ basedOn: created.head, recipe })),
+    );
   }
   return jobs;
 }

@@ -1,10 +1,14 @@
 // Colours that never have a flat pixel: hair-thin outlines and small lettering. They are what remains unexplained.
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { distanceTo, groupBins, nearestColour, type Palette } from "./palette.ts";
+import { distanceTo, groupBins, mixDistance, nearestColour, type Palette } from "./palette.ts";
 
 /** CIEDE2000 within which the peaks of one thin line count as one colour; wider than for flat pixels, since few peaks are pure. */
 const PEAK_REACH = 9;
+
+/** Encoded-RGB distances: to a mix of two known colours, and between peaks of one ink's line. */
+const MIX_REACH = 14;
+const SAME_REACH = 8;
 
 /**
  * The strongest colour among `unexplained` pixels: of those that stand out locally most from every known colour (the
@@ -19,9 +23,11 @@ export function findThinColour(
   const { width, height, data } = raster;
   const strength = new Uint8Array(width * height);
   for (const p of unexplained) strength[p] = strengthAt(data, p, palette);
+  const peaks: number[] = [];
   const bins = new Map<number, { n: number; r: number; g: number; b: number }>();
   for (const p of unexplained) {
     if (!isPeak(strength, p, width, height)) continue;
+    peaks.push(p);
     const r = data[p * 4];
     const g = data[p * 4 + 1];
     const b = data[p * 4 + 2];
@@ -40,7 +46,7 @@ export function findThinColour(
   let best: Rgb | null = null;
   let bestScore = 0;
   for (const { rgb, weight } of groups) {
-    if (weight < minPeaks) continue;
+    if (weight < minPeaks || isPartCoverage(data, peaks, palette, rgb, weight)) continue;
     const score = weight * distanceTo(palette, nearestColour(palette, ...rgb), ...rgb);
     if (score > bestScore) {
       bestScore = score;
@@ -48,6 +54,27 @@ export function findThinColour(
     }
   }
   return best;
+}
+
+/**
+ * Whether a candidate is only a thin line in known colours: renderers that lay edge upon edge leave such lines between two
+ * shapes. It looks like a mix of two known colours, and its peaks scatter, while an ink's own line repeats its colour.
+ */
+function isPartCoverage(
+  data: Uint8ClampedArray,
+  peaks: readonly number[],
+  palette: Palette,
+  rgb: Rgb,
+  weight: number,
+): boolean {
+  let isMix = false;
+  for (let i = 0; i < palette.size && !isMix; i++)
+    for (let j = i + 1; j < palette.size && !isMix; j++) isMix = mixDistance(palette, i, j, ...rgb) <= MIX_REACH;
+  if (!isMix) return false;
+  let same = 0;
+  for (const p of peaks)
+    if (Math.hypot(data[p * 4] - rgb[0], data[p * 4 + 1] - rgb[1], data[p * 4 + 2] - rgb[2]) <= SAME_REACH) same++;
+  return same * 2 < weight;
 }
 
 function strengthAt(data: Uint8ClampedArray, p: number, palette: Palette): number {

@@ -2,8 +2,8 @@
 import { fileURLToPath } from "node:url";
 import { MessageChannel } from "node:worker_threads";
 import { Piscina } from "piscina";
-import type { FilmsTask, OutputFile, Outcome, Progress } from "./tasks.ts";
 import type * as tasks from "./tasks.ts";
+import type { FilmsTask, Outcome, OutputFile, Progress } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
@@ -14,15 +14,19 @@ type Inspection = Awaited<ReturnType<typeof tasks.inspect>>;
 export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
   decode(bytes: Buffer): Promise<Outcome<Uint8ClampedArray>>;
-  makeFilms(task: Omit<FilmsTask, "port">, onProgress: (progress: Progress) => void, signal: AbortSignal): Promise<OutputFile[]>;
+  makeFilms(
+    task: Omit<FilmsTask, "port">,
+    onProgress: (progress: Progress) => void,
+    signal: AbortSignal,
+  ): Promise<OutputFile[]>;
   close(): Promise<void>;
 }
 
 /** Starts the pools; `threads` each. */
 export function startCompute(threads: number): Compute {
   const options = {
-    filename: fileURLToPath(new URL("./tasks.ts", import.meta.url)),
-    execArgv: ["--import", import.meta.resolve("tsx")],
+    filename: fileURLToPath(new URL("./thread.mjs", import.meta.url)),
+    execArgv: [],
     maxThreads: threads,
     minThreads: 1,
     resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
@@ -36,7 +40,11 @@ export function startCompute(threads: number): Compute {
       const { port1, port2 } = new MessageChannel();
       port1.on("message", onProgress);
       try {
-        return await run.run({ ...task, port: port2 } satisfies FilmsTask, { name: "makeFilms", transferList: [port2], signal });
+        return await run.run({ ...task, port: port2 } satisfies FilmsTask, {
+          name: "makeFilms",
+          transferList: [port2],
+          signal,
+        });
       } finally {
         port1.close();
       }

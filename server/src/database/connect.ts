@@ -20,7 +20,16 @@ export async function connectDatabase(url: string): Promise<DataSource> {
   return source;
 }
 
-const LOST = new Set(["ECONNREFUSED", "ECONNRESET", "PROTOCOL_CONNECTION_LOST", "EPIPE", "ETIMEDOUT", "ER_SERVER_SHUTDOWN", "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR", "ER_CON_COUNT_ERROR"]);
+const LOST = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "PROTOCOL_CONNECTION_LOST",
+  "EPIPE",
+  "ETIMEDOUT",
+  "ER_SERVER_SHUTDOWN",
+  "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR",
+  "ER_CON_COUNT_ERROR",
+]);
 
 /** Whether an error means that the database is away, not that the request was wrong. */
 export function isDatabaseAway(error: unknown): boolean {

@@ -14,7 +14,11 @@ export class ProblemError extends Error {
 
 /** The refusal for something that is not there. */
 export function notFound(what: string): ProblemError {
-  return new ProblemError({ title: `${what} is not here`, status: 404, cure: "Go back to the job board and open it from there." });
+  return new ProblemError({
+    title: `${what} is not here`,
+    status: 404,
+    cure: "Go back to the job board and open it from there.",
+  });
 }
 
 export const answerUnknownRoute: RequestHandler = (request) => {

@@ -6,7 +6,9 @@ import { IntakeError } from "./intake-error.ts";
 export function checkSvg(bytes: Uint8Array): void {
   const text = new TextDecoder().decode(bytes);
   const refuse = (what: string): never => {
-    throw new IntakeError(`The SVG ${what}. Export it again as plain shapes, with pictures embedded and without scripts.`);
+    throw new IntakeError(
+      `The SVG ${what}. Export it again as plain shapes, with pictures embedded and without scripts.`,
+    );
   };
   if (/<!ENTITY/i.test(text)) refuse("declares entities of its own");
   if (/<(\w+:)?script[\s>/]/i.test(text)) refuse("contains a script");

@@ -31,7 +31,10 @@ interface Opened {
 
 async function open(bytes: Uint8Array): Promise<Opened> {
   if (bytes.length > MAX_BYTES)
-    throw new IntakeError(`The file has ${Math.ceil(bytes.length / 1048576)} MB; at most 64 MB are taken in. Save it smaller.`, 413);
+    throw new IntakeError(
+      `The file has ${Math.ceil(bytes.length / 1048576)} MB; at most 64 MB are taken in. Save it smaller.`,
+      413,
+    );
   const kind = recogniseKind(bytes);
   if (kind === "svg") checkSvg(bytes);
   const limits = { limitInputPixels: false as const, failOn: "truncated" as const, unlimited: false };

@@ -8,7 +8,8 @@ const ascii = (bytes: Uint8Array, from: number, to: number) => String.fromCharCo
 
 /** Recognises a file by its first bytes (the formats' own signatures). Throws an IntakeError that says what it is instead. */
 export function recogniseKind(bytes: Uint8Array): ArtworkKind {
-  if (bytes.length === 0) throw new IntakeError("The file is empty. Ask for it again, or check that the copy finished.");
+  if (bytes.length === 0)
+    throw new IntakeError("The file is empty. Ask for it again, or check that the copy finished.");
   const head = ascii(bytes, 0, 16);
   if (head.startsWith("\x89PNG\r\n\x1a\n")) return "png";
   if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return "jpeg";
@@ -18,7 +19,8 @@ export function recogniseKind(bytes: Uint8Array): ArtworkKind {
   if (ascii(bytes, 4, 8) === "ftyp" && /avif|avis/.test(ascii(bytes, 8, 32))) return "avif";
   if (head.startsWith("%PDF"))
     throw new IntakeError("This is a PDF, which is not taken in yet. Export the page as PNG or SVG.", 415);
-  if (head.startsWith("PK")) throw new IntakeError("This is a zip archive. Unpack it and send the picture inside.", 415);
+  if (head.startsWith("PK"))
+    throw new IntakeError("This is a zip archive. Unpack it and send the picture inside.", 415);
   if (head.startsWith("BM")) throw new IntakeError("This is a BMP, which is not taken in yet. Save it as PNG.", 415);
   const start = new TextDecoder().decode(bytes.subarray(0, 4096));
   if (/^\s*(<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>[]*(\[[\s\S]*?\])?>|\s)*<svg[\s>]/i.test(start)) return "svg";

@@ -1,6 +1,7 @@
 // Routes of jobs, their recipes and their artwork.
-import { pipeline } from "node:stream/promises";
+
 import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import { constants, createGzip } from "node:zlib";
 import { headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
 import express, { type Response, Router } from "express";
@@ -59,7 +60,10 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
     if (!bytes) throw notFound("The artwork");
     // Never shown by the browser itself: a client's SVG is untrusted.
-    response.set({ "Cache-Control": FOREVER, "Content-Disposition": "attachment" }).type("application/octet-stream").send(bytes);
+    response
+      .set({ "Cache-Control": FOREVER, "Content-Disposition": "attachment" })
+      .type("application/octet-stream")
+      .send(bytes);
   });
 
   router.get("/artworks/:hash/thumbnail", async (request, response) => {
@@ -73,7 +77,8 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
     if (!bytes) throw notFound("The artwork");
     const pixels = await compute.decode(bytes);
-    if (!pixels.ok) throw new ProblemError({ title: "The artwork cannot be read", status: 422, detail: pixels.message });
+    if (!pixels.ok)
+      throw new ProblemError({ title: "The artwork cannot be read", status: 422, detail: pixels.message });
     response.set({ "Cache-Control": FOREVER, "Content-Encoding": "gzip" }).type("application/octet-stream");
     const raw = Buffer.from(pixels.value.buffer, pixels.value.byteOffset, pixels.value.length);
     await pipeline(Readable.from(inPieces(raw)), createGzip({ level: constants.Z_BEST_SPEED }), response);

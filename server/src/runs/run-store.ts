@@ -83,7 +83,11 @@ export function makeRunStore(database: DataSource): RunStore {
         return { ...row, ...taken };
       }),
     async beat({ id, claim }, progress, stage) {
-      await manager.update(RunEntity, { id, claim: claim ?? "", state: "running" }, { progress, stage, heartbeatAt: new Date() });
+      await manager.update(
+        RunEntity,
+        { id, claim: claim ?? "", state: "running" },
+        { progress, stage, heartbeatAt: new Date() },
+      );
       const row = await manager.findOneBy(RunEntity, { id });
       return row?.claim === claim && row.state === "running" && !row.stopRequested;
     },
@@ -108,7 +112,9 @@ export function makeRunStore(database: DataSource): RunStore {
 async function toRun({ manager }: DataSource, row: RunRow): Promise<Run> {
   const files: { name: string; bytes: string | number }[] =
     row.state === "done"
-      ? await manager.query("SELECT name, LENGTH(bytes) AS bytes FROM run_files WHERE run_id = ? ORDER BY name", [row.id])
+      ? await manager.query("SELECT name, LENGTH(bytes) AS bytes FROM run_files WHERE run_id = ? ORDER BY name", [
+          row.id,
+        ])
       : [];
   return {
     id: row.id,

@@ -1,9 +1,10 @@
 // Works off runs, one at a time: any number of these, in any number of processes, share one database.
+
+import { makeRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
 import type { JobStore } from "../jobs/job-store.ts";
-import { makeRecipe } from "@plain-palette/core/recipe";
 import type { RunStore } from "./run-store.ts";
 
 /** How often an idle runner looks for work, and how often a busy one gives a sign of life, ms. */
@@ -46,7 +47,10 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
     }, BEAT_MS);
     try {
       const job = await database.manager.findOneByOrFail(JobEntity, { id: run.jobId });
-      const recipe = await database.manager.findOneByOrFail(RecipeEntity, { jobId: run.jobId, version: run.recipeVersion });
+      const recipe = await database.manager.findOneByOrFail(RecipeEntity, {
+        jobId: run.jobId,
+        version: run.recipeVersion,
+      });
       const bytes = await jobs.artworkBytes(job.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
       const files = await compute.makeFilms(
@@ -70,7 +74,9 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
       }
       if (isDatabaseAway(error)) throw error;
       console.error(`run ${run.id}:`, error);
-      await untilDatabaseIsBack(() => runs.end(run, "failed", error instanceof Error ? error.message.slice(0, 500) : "unknown"));
+      await untilDatabaseIsBack(() =>
+        runs.end(run, "failed", error instanceof Error ? error.message.slice(0, 500) : "unknown"),
+      );
     } finally {
       clearInterval(beat);
     }

@@ -1,0 +1,87 @@
+// Requests to the server, parsed by the contract; refusals as problems.
+import {
+  type HeadMove,
+  type Job,
+  type JobCard,
+  type JobPatch,
+  jobListSchema,
+  jobSchema,
+  type Problem,
+  problemSchema,
+  type RecipeSave,
+  type Run,
+  runListSchema,
+  runSchema,
+} from "@plain-palette/contract";
+import type { z } from "zod";
+
+/** A refusal by the server, or its absence. */
+export class RequestProblem extends Error {
+  override readonly name = "RequestProblem";
+  constructor(readonly problem: Problem) {
+    super(problem.detail ?? problem.title);
+  }
+}
+
+const AWAY: Problem = {
+  type: "about:blank",
+  title: "The server does not answer",
+  status: 0,
+  kept: "Everything saved so far is kept.",
+  cure: "Check that Plain Palette is running; it is tried again by itself.",
+};
+
+async function request<T>(schema: z.ZodType<T>, path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch {
+    throw new RequestProblem(AWAY);
+  }
+  const body: unknown = await response.json().catch(() => null);
+  if (response.ok) return schema.parse(body);
+  const problem = problemSchema.safeParse(body);
+  throw new RequestProblem(
+    problem.success ? problem.data : { ...AWAY, title: "The server gave no sensible answer", status: response.status },
+  );
+}
+
+function withJson(method: string, body: unknown, keepalive = false): RequestInit {
+  return { method, body: JSON.stringify(body), headers: { "Content-Type": "application/json" }, keepalive };
+}
+
+export const api = {
+  listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
+  findJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}`),
+  createJob: (file: File): Promise<Job> =>
+    request(jobSchema, `/jobs?name=${encodeURIComponent(file.name.slice(0, 200))}`, {
+      method: "POST",
+      body: file,
+      headers: { "Content-Type": "application/octet-stream" },
+    }),
+  patchJob: (id: string, patch: JobPatch): Promise<Job> => request(jobSchema, `/jobs/${id}`, withJson("PATCH", patch)),
+  /** `isLast`: the page is closing; the browser finishes the request without it. */
+  saveRecipe: (id: string, save: RecipeSave, isLast = false): Promise<Job> =>
+    request(jobSchema, `/jobs/${id}/recipes`, withJson("POST", save, isLast)),
+  moveHead: (id: string, move: HeadMove): Promise<Job> => request(jobSchema, `/jobs/${id}/head`, withJson("PUT", move)),
+  listRuns: (id: string): Promise<Run[]> => request(runListSchema, `/jobs/${id}/runs`),
+  startRun: (id: string, recipeVersion: number): Promise<Run> =>
+    request(runSchema, `/jobs/${id}/runs`, withJson("POST", { recipeVersion })),
+  stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
+};
+
+export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
+export const pixelsUrl = (hash: string): string => `/api/artworks/${hash}/pixels`;
+export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
+export const runFileUrl = (id: string, name: string): string => `/api/runs/${id}/files/${name}`;
+
+/** Calls back with a run whenever it changes, until it is over or the returned function is called. */
+export function watchRun(id: string, onChange: (run: Run) => void): () => void {
+  const events = new EventSource(`/api/runs/${id}/events`);
+  events.onmessage = (event) => {
+    const run = runSchema.parse(JSON.parse(event.data));
+    onChange(run);
+    if (run.state !== "queued" && run.state !== "running") events.close();
+  };
+  return () => events.close();
+}

@@ -1,0 +1,140 @@
+// One job's recipe: edited locally at once, saved by itself as a new version, undone and redone on the server, so that
+// undo outlives a reload.
+import type { Job, JobPatch } from "@plain-palette/contract";
+import type { Recipe } from "@plain-palette/core/recipe";
+import { createStore } from "zustand";
+import { api, RequestProblem } from "../api/client.ts";
+
+export type SaveState =
+  | { readonly kind: "saved" }
+  | { readonly kind: "unsaved" }
+  | { readonly kind: "saving" }
+  /** The server is away; it is tried again. */
+  | { readonly kind: "retrying"; readonly why: string }
+  /** Somebody else changed the job: ours is stored as `stored`, theirs is `head`. */
+  | { readonly kind: "conflict"; readonly stored: number; readonly head: number };
+
+export interface RecipeState {
+  readonly job: Job;
+  readonly recipe: Recipe;
+  readonly save: SaveState;
+  /** Replaces the recipe; saved after a short quiet. */
+  edit(change: (recipe: Recipe) => Recipe): void;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+  /** After a conflict: goes on with ours or theirs. */
+  resolve(side: "ours" | "theirs"): Promise<void>;
+  patch(patch: JobPatch): Promise<void>;
+  /** Saves at once what is unsaved; resolves with the version then in force. */
+  flush(): Promise<number>;
+  /** The page is closing. */
+  leave(): void;
+}
+
+/** A drag on a slider is one version, not a hundred. */
+const QUIET_MS = 350;
+const RETRY_MS = 1500;
+
+export type RecipeStore = ReturnType<typeof makeRecipeStore>;
+
+export function makeRecipeStore(first: Job) {
+  return createStore<RecipeState>((set, get) => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let inFlight: Promise<void> | null = null;
+
+    const schedule = (ms: number) => {
+      clearTimeout(timer);
+      timer = setTimeout(() => void saveNow(), ms);
+    };
+
+    const saveNow = (): Promise<void> => {
+      clearTimeout(timer);
+      inFlight ??= send().finally(() => {
+        inFlight = null;
+      });
+      return inFlight;
+    };
+
+    const send = async (): Promise<void> => {
+      while (get().recipe !== get().job.recipe) {
+        const { recipe, job } = get();
+        set({ save: { kind: "saving" } });
+        try {
+          const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
+          // The recipe object that was sent is the saved one now: identity tells if there were edits meanwhile.
+          set({ job: { ...saved, recipe } });
+        } catch (error) {
+          if (!(error instanceof RequestProblem)) throw error;
+          const { status, stored, head, title } = error.problem;
+          if (status === 409 && stored !== undefined && head !== undefined)
+            set({ save: { kind: "conflict", stored, head } });
+          else {
+            set({ save: { kind: "retrying", why: title } });
+            schedule(RETRY_MS);
+          }
+          return;
+        }
+      }
+      set({ save: { kind: "saved" } });
+    };
+
+    const go = async (to: number | null): Promise<void> => {
+      if (to === null) return;
+      const { job } = get();
+      try {
+        const moved = await api.moveHead(job.id, { to, seen: job.head });
+        set({ job: moved, recipe: moved.recipe, save: { kind: "saved" } });
+      } catch (error) {
+        if (!(error instanceof RequestProblem)) throw error;
+        // The head moved under us: show what is there now, nothing of ours is lost.
+        const current = error.problem.status === 409 ? await api.findJob(job.id) : null;
+        if (current) set({ job: current, recipe: current.recipe, save: { kind: "saved" } });
+        else set({ save: { kind: "retrying", why: error.problem.title } });
+      }
+    };
+
+    return {
+      job: first,
+      recipe: first.recipe,
+      save: { kind: "saved" },
+      edit(change) {
+        const recipe = change(get().recipe);
+        if (recipe === get().recipe) return;
+        set(get().save.kind === "conflict" ? { recipe } : { recipe, save: { kind: "unsaved" } });
+        if (get().save.kind !== "conflict") schedule(QUIET_MS);
+      },
+      async undo() {
+        await saveNow();
+        if (get().save.kind === "saved") await go(get().job.undo);
+      },
+      async redo() {
+        await saveNow();
+        if (get().save.kind === "saved") await go(get().job.redo);
+      },
+      async resolve(side) {
+        const { save, job, recipe } = get();
+        if (save.kind !== "conflict") return;
+        const current = await api.findJob(job.id);
+        if (side === "theirs") set({ job: current, recipe: current.recipe, save: { kind: "saved" } });
+        else {
+          // Ours, with whatever was edited since, becomes the next version on top of theirs.
+          set({ job: current, recipe: { ...recipe }, save: { kind: "unsaved" } });
+          await saveNow();
+        }
+      },
+      async patch(patch) {
+        const patched = await api.patchJob(get().job.id, patch);
+        const { job } = get();
+        set({ job: { ...job, title: patched.title, client: patched.client, step: patched.step } });
+      },
+      async flush() {
+        await saveNow();
+        return get().job.head;
+      },
+      leave() {
+        const { job, recipe } = get();
+        if (recipe !== job.recipe && !inFlight) void api.saveRecipe(job.id, { basedOn: job.head, recipe }, true);
+      },
+    };
+  });
+}

@@ -1,0 +1,43 @@
+// Loads a job and keeps its recipe store while a screen shows it.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useContext, useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { api } from "../api/client.ts";
+import { makeRecipeStore, type RecipeState, type RecipeStore } from "./recipe-store.ts";
+
+/** The store of a job; null while it loads. Throws the server's refusal to the route's error screen. */
+export function useJobStore(id: string): RecipeStore | null {
+  const queries = useQueryClient();
+  const [store, setStore] = useState<RecipeStore | null>(null);
+  const { data } = useQuery({
+    queryKey: ["job", id],
+    queryFn: () => api.findJob(id),
+    throwOnError: true,
+    gcTime: 0,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  useEffect(() => {
+    if (!data) return;
+    const made = makeRecipeStore(data);
+    setStore(made);
+    const leave = () => made.getState().leave();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      void made
+        .getState()
+        .flush()
+        .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }));
+    };
+  }, [data, queries]);
+  return store;
+}
+
+export const JobContext = createContext<RecipeStore | null>(null);
+
+/** A part of the current job's state; only inside a JobContext. */
+export function useJob<T>(select: (state: RecipeState) => T): T {
+  const store = useContext(JobContext);
+  if (!store) throw new Error("useJob outside a job");
+  return useStore(store, select);
+}

@@ -1,0 +1,205 @@
+// The light table: draws layers, pans, zooms, splits, and says what place is under the pointer.
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type Ref,
+  useCallback,
+  useEffect,
+  useImperativeHandle,
+  useRef,
+  useState,
+} from "react";
+import { Group, Layer, Shape, Stage } from "react-konva";
+import { drawLayer, type TableLayer } from "./layers.ts";
+
+/** What the bar under the table asks of it. */
+export interface TableControls {
+  fit(): void;
+  trueSize(): void;
+  zoomBy(factor: number): void;
+}
+
+interface Props {
+  /** Size of what lies on the table, in table units. */
+  readonly width: number;
+  readonly height: number;
+  readonly mmPerUnit: number;
+  readonly layers: readonly TableLayer[];
+  /** Shown left of a movable divider instead of `layers`. */
+  readonly splitLayers?: readonly TableLayer[] | undefined;
+  readonly controls: Ref<TableControls>;
+  onPointer(place: { readonly x: number; readonly y: number } | null): void;
+  onZoom(screenPxPerMm: number): void;
+}
+
+interface View {
+  readonly zoom: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** CSS pixels in a millimetre: 96 to the inch (CSS Values 3, 6.2). */
+const CSS_PX_PER_MM = 96 / 25.4;
+const MARGIN_PX = 28;
+const MIN_ZOOM = 0.01;
+const MAX_ZOOM = 80;
+
+export function LightTable({ width, height, mmPerUnit, layers, splitLayers, controls, onPointer, onZoom }: Props) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [view, setView] = useState<View | null>(null);
+  const [splitAt, setSplitAt] = useState(0.5);
+  const drag = useRef<{ x: number; y: number; view: View } | "split" | null>(null);
+
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const centred = useCallback(
+    (zoom: number): View => ({ zoom, x: (size.width - width * zoom) / 2, y: (size.height - height * zoom) / 2 }),
+    [size, width, height],
+  );
+  const fitted = useCallback(() => {
+    const room = { width: size.width - 2 * MARGIN_PX, height: size.height - 2 * MARGIN_PX };
+    return centred(Math.max(MIN_ZOOM, Math.min(room.width / width, room.height / height)));
+  }, [size, width, height, centred]);
+
+  // Until a person moves it, the table shows all of what lies on it.
+  const shown = size.width === 0 ? null : (view ?? fitted());
+  const zoomAt = useCallback(
+    (factor: number, px: number, py: number) =>
+      setView((old) => {
+        const from = old ?? fitted();
+        const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, from.zoom * factor));
+        const f = zoom / from.zoom;
+        return { zoom, x: px - (px - from.x) * f, y: py - (py - from.y) * f };
+      }),
+    [fitted],
+  );
+
+  useImperativeHandle(
+    controls,
+    () => ({
+      fit: () => setView(null),
+      trueSize: () => setView(centred(CSS_PX_PER_MM * mmPerUnit)),
+      zoomBy: (factor) => zoomAt(factor, size.width / 2, size.height / 2),
+    }),
+    [centred, zoomAt, mmPerUnit, size],
+  );
+
+  const zoom = shown?.zoom;
+  useEffect(() => {
+    if (zoom !== undefined) onZoom(zoom / mmPerUnit);
+  }, [zoom, mmPerUnit, onZoom]);
+
+  // The wheel is bound by hand: React's listener is passive and could not keep the page from scrolling.
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      zoomAt(Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
+    };
+    element.addEventListener("wheel", onWheel, { passive: false });
+    return () => element.removeEventListener("wheel", onWheel);
+  }, [zoomAt]);
+
+  const splitX = splitAt * size.width;
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (!shown) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const isOnSplit =
+      splitLayers && Math.abs(event.clientX - event.currentTarget.getBoundingClientRect().left - splitX) < 8;
+    drag.current = isOnSplit ? "split" : { x: event.clientX, y: event.clientY, view: shown };
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const held = drag.current;
+    if (held === "split") setSplitAt(Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width)));
+    else if (held)
+      setView({ ...held.view, x: held.view.x + event.clientX - held.x, y: held.view.y + event.clientY - held.y });
+    else if (shown)
+      onPointer({
+        x: (event.clientX - box.left - shown.x) / shown.zoom,
+        y: (event.clientY - box.top - shown.y) / shown.zoom,
+      });
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = event.shiftKey ? 200 : 40;
+    const moves: Record<string, readonly [number, number]> = {
+      ArrowLeft: [step, 0],
+      ArrowRight: [-step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
+    const move = moves[event.key];
+    if (move && shown) setView({ ...shown, x: shown.x + move[0], y: shown.y + move[1] });
+    else if (event.key === "+" || event.key === "=") zoomAt(1.25, size.width / 2, size.height / 2);
+    else if (event.key === "-") zoomAt(0.8, size.width / 2, size.height / 2);
+    else if (event.key === "0") setView(null);
+    else if (event.key === "1") setView(centred(CSS_PX_PER_MM * mmPerUnit));
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <section
+      ref={frame}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: panned and zoomed from the keyboard
+      tabIndex={0}
+      aria-label="Light table. Arrow keys move it, plus and minus zoom, 0 shows all, 1 shows true size."
+      className="relative min-h-0 flex-1 cursor-grab touch-none overflow-hidden bg-table active:cursor-grabbing focus-visible:outline-offset-[-3px]"
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={() => {
+        drag.current = null;
+      }}
+      onPointerLeave={() => onPointer(null)}
+      onKeyDown={onKeyDown}
+    >
+      {shown && (
+        <Stage width={size.width} height={size.height} listening={false}>
+          <Layer listening={false}>
+            <Group clipFunc={splitLayers && ((c) => c.rect(splitX, 0, size.width - splitX, size.height))}>
+              <Drawn layers={layers} view={shown} />
+            </Group>
+            {splitLayers && (
+              <Group clipFunc={(c) => c.rect(0, 0, splitX, size.height)}>
+                <Drawn layers={splitLayers} view={shown} />
+              </Group>
+            )}
+          </Layer>
+        </Stage>
+      )}
+      {splitLayers && (
+        <div className="pointer-events-none absolute inset-y-0 w-px bg-ink" style={{ left: splitX }}>
+          <span className="absolute right-2 top-2 whitespace-nowrap bg-sheet/90 px-1.5 text-xs">Source</span>
+          <span className="absolute left-2 top-2 whitespace-nowrap bg-sheet/90 px-1.5 text-xs">Result</span>
+          <span className="absolute -left-2 top-1/2 h-9 w-4 border border-ink bg-sheet" />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Drawn({ layers, view }: { layers: readonly TableLayer[]; view: View }) {
+  return (
+    <Group x={view.x} y={view.y} scaleX={view.zoom} scaleY={view.zoom}>
+      {layers.map((layer, i) => (
+        <Shape
+          // Layers have no identity of their own: their place in the stack is it.
+          // biome-ignore lint/suspicious/noArrayIndexKey: see above
+          key={i}
+          listening={false}
+          perfectDrawEnabled={false}
+          sceneFunc={(context) => drawLayer(context._context, layer, view.zoom)}
+        />
+      ))}
+    </Group>
+  );
+}

@@ -1,0 +1,84 @@
+// Under the table: how to look, and what is under the pointer.
+import { ciede2000, formatHex, type Rgb, rgbToLab } from "@plain-palette/core/colour";
+import type { RefObject } from "react";
+import { Button } from "../parts/button.tsx";
+import { Choice } from "../parts/choice.tsx";
+import type { TableControls } from "./light-table.tsx";
+
+export type Look = "source" | "result" | "split" | "outlines";
+
+/** What is known of the place under the pointer. */
+export interface ReadOut {
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly source: Rgb | null;
+  readonly spot: { readonly name: string; readonly rgb: Rgb } | null;
+}
+
+interface Props {
+  readonly look: Look;
+  onLook(look: Look): void;
+  readonly zoomText: string;
+  readonly table: RefObject<TableControls | null>;
+  readonly readOut: ReadOut | null;
+}
+
+const LOOKS = [
+  { value: "source", text: "Source", title: "The client's picture. Hold O to see it at any time" },
+  { value: "result", text: "Result" },
+  { value: "split", text: "Split" },
+  { value: "outlines", text: "Outlines" },
+] as const;
+
+export function LookBar({ look, onLook, zoomText, table, readOut }: Props) {
+  return (
+    <div className="flex h-11 items-center gap-2 border-t border-rule bg-sheet px-3">
+      <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
+      <span className="ml-2 flex items-center">
+        <Button look="quiet" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
+          −
+        </Button>
+        <span className="w-12 text-center">{zoomText}</span>
+        <Button look="quiet" aria-label="Zoom in" onClick={() => table.current?.zoomBy(1.25)}>
+          +
+        </Button>
+        <Button look="quiet" onClick={() => table.current?.fit()}>
+          Show all
+        </Button>
+        <Button
+          look="quiet"
+          title="As large as it prints, at 96 screen pixels to the inch"
+          onClick={() => table.current?.trueSize()}
+        >
+          True size
+        </Button>
+      </span>
+      <ReadOutText readOut={readOut} />
+    </div>
+  );
+}
+
+function ReadOutText({ readOut }: { readOut: ReadOut | null }) {
+  if (!readOut) return null;
+  const { xMm, yMm, source, spot } = readOut;
+  const difference = source && spot ? ciede2000(rgbToLab(source), rgbToLab(spot.rgb)) : null;
+  return (
+    <span className="ml-auto flex min-w-0 items-center gap-2 whitespace-nowrap text-xs" data-testid="read-out">
+      <span className="w-28 text-right">
+        {xMm.toFixed(1)}, {yMm.toFixed(1)} mm
+      </span>
+      {source && <Chip rgb={source} text={formatHex(source)} />}
+      {spot && <Chip rgb={spot.rgb} text={spot.name} />}
+      {difference !== null && <span title="CIEDE2000 between source and spot">ΔE {difference.toFixed(1)}</span>}
+    </span>
+  );
+}
+
+function Chip({ rgb, text }: { rgb: Rgb; text: string }) {
+  return (
+    <span className="inline-flex items-center gap-1">
+      <span className="size-3 border border-soft/60" style={{ background: formatHex(rgb) }} />
+      <span className="max-w-24 truncate">{text}</span>
+    </span>
+  );
+}

@@ -1,0 +1,22 @@
+// Buttons: plain, and the one thing to do next.
+import type { ComponentProps } from "react";
+
+const LOOKS = {
+  plain: "border border-rule bg-card text-ink hover:border-ink",
+  next: "border border-next bg-next text-white hover:brightness-110",
+  quiet: "border border-transparent text-ink hover:border-rule",
+};
+
+export function Button({
+  look = "plain",
+  className = "",
+  ...rest
+}: ComponentProps<"button"> & { look?: keyof typeof LOOKS }) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex items-center justify-center gap-1.5 rounded-[3px] px-2.5 py-1 text-[13px] leading-5 disabled:opacity-45 ${LOOKS[look]} ${className}`}
+      {...rest}
+    />
+  );
+}

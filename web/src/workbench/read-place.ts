@@ -1,0 +1,40 @@
+// What is under the pointer: place, source colour, spot.
+import type { Rgb } from "@plain-palette/core/colour";
+import type { Spot } from "@plain-palette/core/reduce";
+import type { ReadOut } from "../light-table/look-bar.tsx";
+import type { ArtSize, DrawnTrace } from "./table-layers.ts";
+
+let probe: OffscreenCanvasRenderingContext2D | null = null;
+
+function probeContext(): OffscreenCanvasRenderingContext2D | null {
+  probe ??= new OffscreenCanvas(1, 1).getContext("2d", { willReadFrequently: true });
+  return probe;
+}
+
+/** Reads the place (source pixels); null outside the art. */
+export function readPlace(
+  { x, y }: { x: number; y: number },
+  size: ArtSize,
+  mmPerPx: number,
+  bitmap: ImageBitmap | null,
+  trace: DrawnTrace | null,
+  spots: readonly Spot[],
+): ReadOut | null {
+  if (x < 0 || y < 0 || x >= size.width || y >= size.height) return null;
+  const context = probeContext();
+  const hit = context && trace?.fills.find(({ path }) => context.isPointInPath(path, x, y));
+  const spot = spots.find(({ id }) => id === hit?.spotId) ?? null;
+  return {
+    xMm: x * mmPerPx,
+    yMm: y * mmPerPx,
+    source: context && bitmap ? pixelAt(context, bitmap, x, y) : null,
+    spot,
+  };
+}
+
+function pixelAt(context: OffscreenCanvasRenderingContext2D, bitmap: ImageBitmap, x: number, y: number): Rgb | null {
+  context.clearRect(0, 0, 1, 1);
+  context.drawImage(bitmap, Math.floor(x), Math.floor(y), 1, 1, 0, 0, 1, 1);
+  const [r, g, b, alpha] = context.getImageData(0, 0, 1, 1).data;
+  return alpha < 128 ? null : [r, g, b];
+}

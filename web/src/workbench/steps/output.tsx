@@ -1,0 +1,179 @@
+// Output: the films, looked at before they are made, and the files themselves, made by the server.
+import { isOver, type Run } from "@plain-palette/contract";
+import type { FilmSet } from "@plain-palette/core/films";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, runFileUrl, watchRun } from "../../api/client.ts";
+import type { Computed } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { CheckField } from "../../parts/fields.tsx";
+import { ProblemNote, problemOf } from "../../parts/problem.tsx";
+import { Fact, Group, Panel } from "./panel.tsx";
+
+/** Sheets of film that shops buy, mm (ISO 216 and common roll cuts). Null: as large as art and marks need. */
+const SHEETS = [
+  { value: "fit", text: "Fitting", size: null },
+  { value: "a4", text: "A4", size: { width: 210, height: 297 } },
+  { value: "a3", text: "A3", size: { width: 297, height: 420 } },
+  { value: "13x19", text: "13 × 19 in", size: { width: 330.2, height: 482.6 } },
+] as const;
+
+interface Props {
+  readonly computed: Computed;
+  readonly films: FilmSet | null;
+  readonly shown: number;
+  onShow(index: number): void;
+}
+
+export function OutputStep({ computed, films, shown, onShow }: Props) {
+  const { output } = useJob((state) => state.recipe);
+  const edit = useJob((state) => state.edit);
+  const set = (part: Partial<typeof output>) => edit((r) => ({ ...r, output: { ...r.output, ...part } }));
+  const sheet = SHEETS.find(
+    ({ size }) => size?.width === output.sheetMm?.width && size?.height === output.sheetMm?.height,
+  );
+  return (
+    <Panel step="output" next="proof">
+      <Group title="Sheet">
+        <Choice
+          label="Sheet"
+          value={sheet?.value ?? "fit"}
+          options={SHEETS}
+          onChange={(value) => set({ sheetMm: SHEETS.find((s) => s.value === value)?.size ?? null })}
+        />
+        {films && (
+          <p className="mt-1 text-xs text-soft">
+            {films.sheet.width.toFixed(1)} × {films.sheet.height.toFixed(1)} mm.
+            {films.hasGrown && " The sheet grew so that nothing of the art or its marks is cut off."}
+          </p>
+        )}
+      </Group>
+      <Group title="Film">
+        <div className="py-1">
+          <Choice
+            label="Reading"
+            value={output.isMirrored ? "mirrored" : "right"}
+            options={[
+              { value: "right", text: "Right-reading" },
+              { value: "mirrored", text: "Mirrored" },
+            ]}
+            onChange={(value) => set({ isMirrored: value === "mirrored" })}
+          />
+        </div>
+        <CheckField
+          label="Registration targets and centre marks"
+          isOn={output.hasMarks}
+          onChange={(hasMarks) => set({ hasMarks })}
+        />
+        <CheckField label="Labels" isOn={output.hasLabels} onChange={(hasLabels) => set({ hasLabels })} />
+      </Group>
+      <Group title="Films">
+        {!films && <p role="status">Separating ...</p>}
+        {films && films.films.length === 0 && <p>No plates: every colour is dropped or the garment's.</p>}
+        <ol aria-label="Films">
+          {films?.films.map(({ plate }, i) => (
+            <li key={plate.id}>
+              <button
+                type="button"
+                aria-pressed={i === shown}
+                onClick={() => onShow(i)}
+                className="flex w-full items-center gap-2 border-t border-rule px-1 py-1 text-left hover:bg-card aria-pressed:bg-card aria-pressed:font-semibold"
+              >
+                <span className="w-5 text-right text-soft">{plate.order}</span>
+                <span className="size-3 border border-soft/50" style={{ background: `rgb(${plate.rgb.join(" ")})` }} />
+                {plate.name}
+              </button>
+            </li>
+          ))}
+        </ol>
+      </Group>
+      {computed.warnings.length > 0 && (
+        <Group title="Before you burn">
+          <ul className="list-disc pl-4">
+            {computed.warnings.map((warning) => (
+              <li key={warning}>{warning}</li>
+            ))}
+          </ul>
+        </Group>
+      )}
+      <Runs canStart={films !== null && films.films.length > 0} />
+    </Panel>
+  );
+}
+
+function Runs({ canStart }: { canStart: boolean }) {
+  const job = useJob((state) => state.job);
+  const flush = useJob((state) => state.flush);
+  const queries = useQueryClient();
+  const key = ["runs", job.id];
+  const runs = useQuery({ queryKey: key, queryFn: () => api.listRuns(job.id) });
+  const [failure, setFailure] = useState<unknown>(null);
+  const latest = runs.data?.[0];
+  const put = (run: Run) =>
+    queries.setQueryData<Run[]>(["runs", run.jobId], (old = []) => [
+      run,
+      ...old.filter((other) => other.id !== run.id),
+    ]);
+  const activeId = latest && !isOver(latest.state) ? latest.id : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `put` is new each time and always does the same
+  useEffect(() => (activeId ? watchRun(activeId, put) : undefined), [activeId]);
+  const start = async () => {
+    setFailure(null);
+    try {
+      put(await api.startRun(job.id, await flush()));
+    } catch (error) {
+      setFailure(error);
+    }
+  };
+  return (
+    <Group title="Files">
+      <Button look="next" className="w-full" onClick={() => void start()} disabled={!canStart || activeId !== null}>
+        Make the files
+      </Button>
+      {failure !== null && <ProblemNote problem={problemOf(failure)} />}
+      {latest && (
+        <RunView
+          run={latest}
+          isCurrent={latest.recipeVersion === job.head}
+          onStop={() => void api.stopRun(latest.id).then(put)}
+        />
+      )}
+    </Group>
+  );
+}
+
+function RunView({ run, isCurrent, onStop }: { run: Run; isCurrent: boolean; onStop(): void }) {
+  if (!isOver(run.state))
+    return (
+      <div className="mt-2">
+        <div className="flex items-center gap-2">
+          <progress className="h-2 flex-1 accent-ink" value={run.progress} max={1} aria-label="Making the files" />
+          <Button onClick={onStop}>Stop</Button>
+        </div>
+        <p role="status" className="text-xs text-soft">
+          {run.stage}
+        </p>
+      </div>
+    );
+  if (run.state === "failed")
+    return <p className="mt-2 text-wrong">The files could not be made: {run.error}. The recipe is kept; try again.</p>;
+  if (run.state === "stopped") return <p className="mt-2">Stopped. Nothing was written.</p>;
+  return (
+    <dl className="mt-2" data-testid="run-files">
+      {run.files.map((file) => (
+        <Fact key={file.name} label={`${Math.ceil(file.bytes / 1000)} kB`}>
+          <a href={runFileUrl(run.id, file.name)} download={file.name} className="underline">
+            {file.name}
+          </a>
+        </Fact>
+      ))}
+      <p className="mt-1 text-xs text-soft">
+        {isCurrent
+          ? "Made from the recipe as it is now."
+          : `Made from version ${run.recipeVersion}; the recipe has changed since. Make them again.`}
+      </p>
+    </dl>
+  );
+}

@@ -1,0 +1,44 @@
+// The frame of a step's settings, and the way on.
+import type { JobStep } from "@plain-palette/contract";
+import type { ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { STEP_NAMES } from "../../job/step-names.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+
+export function Panel({ step, next, children }: { step: JobStep; next: JobStep | null; children: ReactNode }) {
+  const job = useJob((state) => state.job);
+  const navigate = useNavigate();
+  return (
+    <section aria-label={STEP_NAMES[step]} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
+      <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{STEP_NAMES[step]}</h1>
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
+      {next && (
+        <div className="border-t border-rule p-3">
+          <Button look="next" className="w-full py-1.5" onClick={() => navigate(`/jobs/${job.id}/${next}`)}>
+            On to {STEP_NAMES[next].toLowerCase()}
+          </Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+export function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <fieldset className="mb-4 border-t border-rule pt-2 first:border-t-0 first:pt-0">
+      <legend className="float-left w-full pb-1 font-semibold">{title}</legend>
+      <div className="clear-both">{children}</div>
+    </fieldset>
+  );
+}
+
+/** A count that tells a person whether the result is sane. */
+export function Fact({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="flex justify-between gap-3 py-0.5">
+      <dt className="text-soft">{label}</dt>
+      <dd className="text-right">{children}</dd>
+    </div>
+  );
+}

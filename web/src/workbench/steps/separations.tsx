@@ -1,0 +1,220 @@
+// Separations: plates in print order, trap, underbase, and any set of them on the table.
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import type { Plate } from "@plain-palette/core/separate";
+import { GripVertical } from "lucide-react";
+import type { ReactNode } from "react";
+import type { Computed } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { MmField } from "../../parts/fields.tsx";
+import { InkStrip, percent } from "../../parts/ink-strip.tsx";
+import { Group, Panel } from "./panel.tsx";
+
+/** Which plates lie on the table. */
+export interface PlateChoice {
+  readonly hidden: ReadonlySet<string>;
+  setHidden(hidden: ReadonlySet<string>): void;
+}
+
+const BASE_MODES = [
+  { value: "auto", text: "By garment", title: "On dark garments" },
+  { value: "on", text: "On" },
+  { value: "off", text: "Off" },
+] as const;
+
+export function SeparationsStep({ computed, choice }: { computed: Computed; choice: PlateChoice }) {
+  const { separations } = useJob((state) => state.recipe);
+  const edit = useJob((state) => state.edit);
+  const set = (part: Partial<typeof separations>) =>
+    edit((r) => ({ ...r, separations: { ...r.separations, ...part } }));
+  const setBase = (part: Partial<typeof separations.base>) => set({ base: { ...separations.base, ...part } });
+  const plates = computed.separation?.plates ?? [];
+  const base = plates.find((plate) => plate.kind === "base");
+  const inks = plates.filter((plate) => plate.kind === "spot");
+  const largest = Math.max(0, ...plates.map((plate) => plate.coverage));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const ids = inks.map((plate) => plate.id);
+    set({ order: arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))) });
+  };
+  return (
+    <Panel step="separations" next="output">
+      <Group title="Plates in print order">
+        {!computed.separation && <p role="status">Separating ...</p>}
+        {computed.separation && plates.length === 0 && <p>No inks: every colour is dropped or the garment's.</p>}
+        {base && (
+          <ul aria-label="Underbase">
+            <PlateRow plate={base} largest={largest} choice={choice} plates={plates} grip={null} />
+          </ul>
+        )}
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+          <SortableContext items={inks.map((plate) => plate.id)} strategy={verticalListSortingStrategy}>
+            <ol aria-label="Plates">
+              {inks.map((plate) => (
+                <SortablePlate key={plate.id} plate={plate} largest={largest} choice={choice} plates={plates} />
+              ))}
+            </ol>
+          </SortableContext>
+        </DndContext>
+        {plates.length > 0 && (
+          <div className="mt-2 flex gap-2">
+            <Button onClick={() => choice.setHidden(new Set())} disabled={choice.hidden.size === 0}>
+              All on the table
+            </Button>
+            <Button onClick={() => set({ order: [] })} disabled={separations.order.length === 0}>
+              Light to dark
+            </Button>
+          </div>
+        )}
+      </Group>
+      <Group title="Trap">
+        <MmField
+          label="Trap width"
+          valueMm={separations.trapMm}
+          min={0}
+          max={3}
+          hint="The lighter ink spreads under the darker one, only where two inks meet; thinner where a feature is thin"
+          onChange={(trapMm) => set({ trapMm })}
+        />
+      </Group>
+      <Group title="Underbase">
+        <div className="py-1">
+          <Choice
+            label="Underbase"
+            value={separations.base.mode}
+            options={BASE_MODES}
+            onChange={(mode) => setBase({ mode })}
+          />
+        </div>
+        <MmField
+          label="Choke"
+          valueMm={separations.base.chokeMm}
+          min={0}
+          max={3}
+          hint="How far the base stays inside the inks it carries"
+          onChange={(chokeMm) => setBase({ chokeMm })}
+        />
+        {base && (
+          <div className="mt-1">
+            <p className="text-xs text-soft">White under:</p>
+            {inks.map((plate) => (
+              <label key={plate.id} className="flex items-center gap-2 py-0.5">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-ink"
+                  checked={plate.isBased}
+                  onChange={(event) =>
+                    setBase({ spots: { ...separations.base.spots, [plate.id]: event.target.checked } })
+                  }
+                />
+                {plate.name}
+              </label>
+            ))}
+          </div>
+        )}
+      </Group>
+    </Panel>
+  );
+}
+
+interface PlateProps {
+  readonly plate: Plate;
+  readonly plates: readonly Plate[];
+  readonly largest: number;
+  readonly choice: PlateChoice;
+}
+
+function SortablePlate(props: PlateProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: props.plate.id,
+  });
+  const grip = (
+    <button
+      type="button"
+      ref={setActivatorNodeRef}
+      {...attributes}
+      {...listeners}
+      aria-label={`Move ${props.plate.name}`}
+      title="Drag, or press Space and use the arrow keys"
+      className="cursor-grab touch-none text-soft hover:text-ink"
+    >
+      <GripVertical size={15} aria-hidden="true" />
+    </button>
+  );
+  return (
+    <div
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={isDragging ? "relative z-10 bg-card shadow-md" : ""}
+    >
+      <PlateRow {...props} grip={grip} />
+    </div>
+  );
+}
+
+function PlateRow({ plate, plates, largest, choice, grip }: PlateProps & { grip: ReactNode }) {
+  const isShown = !choice.hidden.has(plate.id);
+  const isAlone = isShown && plates.every((other) => other.id === plate.id || choice.hidden.has(other.id));
+  const toggle = () => {
+    const hidden = new Set(choice.hidden);
+    if (isShown) hidden.add(plate.id);
+    else hidden.delete(plate.id);
+    choice.setHidden(hidden);
+  };
+  return (
+    <li
+      aria-label={plate.name}
+      className="grid grid-cols-[1rem_1.25rem_1fr_auto] items-center gap-x-2 border-t border-rule py-1.5"
+    >
+      <span>{grip}</span>
+      <span className="text-right text-soft">{plate.order}</span>
+      <span className="flex items-baseline gap-2">
+        <span className="truncate font-semibold">{plate.name}</span>
+        <span className="ml-auto text-xs text-soft">{percent(plate.coverage)}</span>
+      </span>
+      <span className="flex items-center gap-1">
+        <button
+          type="button"
+          aria-pressed={isAlone}
+          className="rounded-[3px] border border-rule bg-card px-1.5 text-xs leading-5 aria-pressed:bg-ink aria-pressed:text-white"
+          onClick={() =>
+            choice.setHidden(isAlone ? new Set() : new Set(plates.filter((p) => p.id !== plate.id).map((p) => p.id)))
+          }
+        >
+          Alone
+        </button>
+        <input
+          type="checkbox"
+          aria-label={`${plate.name} on the table`}
+          className="size-4 accent-ink"
+          checked={isShown}
+          onChange={toggle}
+        />
+      </span>
+      <span className="col-span-2 col-start-3 mt-1">
+        <InkStrip rgb={plate.rgb} share={plate.coverage} largest={largest} isFaint={!isShown} />
+      </span>
+    </li>
+  );
+}

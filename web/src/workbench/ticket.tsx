@@ -1,0 +1,87 @@
+// The ticket: the job's facts and its steps, each with one live line of summary.
+import { JOB_STEPS, type JobStep } from "@plain-palette/contract";
+import { Link, NavLink } from "react-router";
+import { STEP_NAMES } from "../job/step-names.ts";
+import { useJob } from "../job/use-job.ts";
+import { Button } from "../parts/button.tsx";
+import { InPlaceText } from "../parts/in-place.tsx";
+
+export function Ticket({ current, summaries }: { current: JobStep; summaries: Readonly<Record<JobStep, string>> }) {
+  const job = useJob((state) => state.job);
+  const patch = useJob((state) => state.patch);
+  return (
+    <aside aria-label="Ticket" className="flex w-60 shrink-0 flex-col border-r border-rule bg-sheet">
+      <div className="px-4 pb-3 pt-3">
+        <Link to="/" className="text-soft underline-offset-2 hover:underline">
+          Job board
+        </Link>
+        <p className="mt-3 text-3xl font-semibold leading-none">
+          <span className="mr-1 align-top text-xs font-normal text-soft">No.</span>
+          {job.number}
+        </p>
+        <InPlaceText
+          label="Title"
+          text={job.title}
+          className="mt-2 w-full text-[15px] font-semibold"
+          onCommit={(title) => void patch({ title: title || job.artwork.fileName })}
+        />
+        <InPlaceText
+          label="Client"
+          text={job.client}
+          placeholder="Client"
+          className="w-full text-soft placeholder:text-soft"
+          onCommit={(client) => void patch({ client })}
+        />
+      </div>
+      <nav aria-label="Steps" className="flex-1 border-t border-rule">
+        <ol>
+          {JOB_STEPS.map((step, i) => (
+            <li key={step} className="border-b border-rule">
+              <NavLink
+                to={`/jobs/${job.id}/${step}`}
+                aria-current={step === current ? "step" : undefined}
+                className={`grid grid-cols-[1.25rem_1fr] px-4 py-2 hover:bg-card ${step === current ? "bg-card shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
+              >
+                <span className="text-soft">{i + 1}</span>
+                <span className={step === current ? "font-semibold" : ""}>{STEP_NAMES[step]}</span>
+                <span className="col-start-2 truncate text-xs text-soft">{summaries[step]}</span>
+              </NavLink>
+            </li>
+          ))}
+        </ol>
+      </nav>
+      <SaveLine />
+    </aside>
+  );
+}
+
+function SaveLine() {
+  const save = useJob((state) => state.save);
+  const job = useJob((state) => state.job);
+  const undo = useJob((state) => state.undo);
+  const redo = useJob((state) => state.redo);
+  const isDirty = save.kind === "unsaved";
+  const texts = {
+    saved: `Saved, version ${job.head}`,
+    unsaved: "Saving soon",
+    saving: "Saving",
+    retrying: "Not saved yet",
+    conflict: "Two versions",
+  };
+  return (
+    <div className="border-t border-rule px-4 py-3">
+      <div className="flex gap-2">
+        <Button className="flex-1" disabled={job.undo === null && !isDirty} onClick={() => void undo()} title="Ctrl+Z">
+          Undo
+        </Button>
+        <Button className="flex-1" disabled={job.redo === null} onClick={() => void redo()} title="Ctrl+Shift+Z">
+          Redo
+        </Button>
+      </div>
+      <p role="status" className="mt-2 text-xs text-soft" data-testid="save-state">
+        {texts[save.kind]}
+        {save.kind === "retrying" && <span className="block text-wrong">{save.why}; trying again</span>}
+      </p>
+    </div>
+  );
+}
