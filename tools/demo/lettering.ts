@@ -58,8 +58,8 @@ export function letterArc(
   const sign = side === "top" ? 1 : -1;
   return pieces
     .map((p) => {
-      const turn = ((p.x + p.advance / 2 - width / 2) / radius) * sign;
-      const angle = (turn * 180) / Math.PI;
+      const turn = (p.x + p.advance / 2 - width / 2) / radius;
+      const angle = (turn * sign * 180) / Math.PI;
       const px = cx + Math.sin(turn) * radius;
       const py = cy - Math.cos(turn) * radius * sign;
       return `<path transform="translate(${px} ${py}) rotate(${angle}) translate(${-p.advance / 2} 0) scale(${scale} ${-scale})" d="${p.d}"/>`;

@@ -8,7 +8,8 @@ const HUES: readonly (readonly [number, string])[] = [
   [0, "Rose"],
   [22, "Red"],
   [48, "Orange"],
-  [75, "Yellow"],
+  [75, "Gold"],
+  [92, "Lemon"],
   [105, "Lime"],
   [125, "Green"],
   [170, "Teal"],
@@ -34,11 +35,11 @@ export function describeColour(rgb: Rgb): string {
   const angle = hue < 0 ? hue + 360 : hue;
   let word = "Rose";
   for (const [from, name] of HUES) if (angle >= from) word = name;
-  const isWarm = word === "Orange" || word === "Yellow" || (word === "Red" && angle > 38);
+  const isWarm = word === "Orange" || word === "Gold" || word === "Lemon" || (word === "Red" && angle > 38);
   if (isWarm && l < 52 && chroma < 48) return l < 28 ? "Dark brown" : "Brown";
   if (l > 82 && chroma < 32) return isWarm ? "Cream" : `Pale ${word.toLowerCase()}`;
   if (l < 32) return word === "Blue" ? "Navy" : `Deep ${word.toLowerCase()}`;
-  if (l > 76 && word !== "Yellow" && word !== "Lime") return `Light ${word.toLowerCase()}`;
+  if (l > 76 && word !== "Gold" && word !== "Lemon" && word !== "Lime") return `Light ${word.toLowerCase()}`;
   if (chroma < 26) return `Muted ${word.toLowerCase()}`;
   return word;
 }

@@ -118,7 +118,10 @@ export function labelPurePixels(
   return unexplained.slice(0, count);
 }
 
-/** Second pass: every still UNKNOWN pixel of `open` goes to the larger share of the best mix near it. */
+/**
+ * Second pass: every still UNKNOWN pixel of `open` goes to the larger share of the best mix near it; where the nearby
+ * colours do not explain it (a thin line never shows its colour pure), of a nearby colour with any known one.
+ */
 export function labelMixedPixels(
   raster: Raster,
   labels: Uint8Array,
@@ -142,12 +145,24 @@ export function labelMixedPixels(
       gatherNearby(nearby, labels, width, height, p, FAR_PX);
       explain(best, nearby, palette, r, g, b);
     }
-    const nearest = nearestColour(palette, r, g, b);
-    const isStranger = distanceTo(palette, nearest, r, g, b) + reach.mix < best.distance;
-    if (nearby.count === 0 || isStranger) decided[k] = nearest;
+    if (best.distance > reach.mix) explainWithKnown(best, nearby, palette, r, g, b);
+    if (nearby.count === 0) decided[k] = nearestColour(palette, r, g, b);
     else decided[k] = unmix(palette, best.first, best.second, r, g, b) >= 0.5 ? best.first : best.second;
   }
   for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
+}
+
+/** Betters an explanation by mixes of a nearby colour with any colour of the palette. */
+function explainWithKnown(into: Explanation, nearby: Nearby, palette: Palette, r: number, g: number, b: number): void {
+  for (let k = 0; k < nearby.count; k++) {
+    for (let j = 0; j < palette.size; j++) {
+      const distance = mixDistance(palette, nearby.list[k], j, r, g, b);
+      if (distance >= into.distance) continue;
+      into.first = nearby.list[k];
+      into.second = j;
+      into.distance = distance;
+    }
+  }
 }
 
 /**

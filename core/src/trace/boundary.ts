@@ -52,6 +52,7 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
     const dy = corners[k * 2 + 3] - y0;
     if (cracks > 3 && !runsAcross(corners, cracks, isLoop, k, dx !== 0)) continue;
     const shift = readShift(picture, x0, y0, dx, dy);
+    if (Number.isNaN(shift)) continue;
     if (Math.abs(shift) > 0.02) soft++;
     // The right-hand side of the walk is (-dy, dx); a positive shift moves the boundary towards it.
     out[n++] = x0 + dx / 2 - dy * shift;
@@ -78,7 +79,10 @@ function runsAcross(corners: Int32Array, cracks: number, isLoop: boolean, k: num
   return isHorizontal ? dx >= dy * DOMINANCE : dy >= dx * DOMINANCE;
 }
 
-/** How far the boundary lies from the crack towards the right-hand pixel, in pixels. */
+/**
+ * How far the boundary lies from the crack towards the right-hand pixel, in pixels; NaN where that cannot be said: beside
+ * a corner, the pixels along the normal are those of the other side of the corner.
+ */
 function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, dy: number): number {
   const { width, height } = picture.spots;
   const leftX = dx > 0 || dy > 0 ? x0 : x0 - 1;
@@ -117,10 +121,11 @@ function missing(picture: TracedPicture, start: number, step: number, room: numb
   let sum = 0;
   for (let k = 0; k < limit && k < run; k++) {
     const lack = 1 - ownShare(picture, start + k * step, start, across);
-    if (lack < 0.02 + picture.noise * 0.01) break;
+    if (lack < 0.02 + picture.noise * 0.01) return sum;
     sum += lack * Math.min(1, limit - k);
   }
-  return sum;
+  // An edge that is crossed ends in full colour; in a noisy picture that cannot be told.
+  return limit === REACH_PX && picture.noise === 0 ? Number.NaN : sum;
 }
 
 /** Share (0..1) of the colour of pixel `own` in pixel `p`, the rest being the colour of pixel `across`. */

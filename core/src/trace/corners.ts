@@ -19,7 +19,6 @@ interface SideLine {
   y: number;
   dx: number;
   dy: number;
-  residual: number;
 }
 
 /**
@@ -108,12 +107,29 @@ function cornerTip(
   const t = ((after.x - before.x) * after.dy - (after.y - before.y) * after.dx) / cross;
   const tipX = before.x + t * before.dx;
   const tipY = before.y + t * before.dy;
-  const reach = Math.hypot(tipX - x, tipY - y);
+  const reach = distanceToLine(points, n, i, isLoop, tipX, tipY);
   // An arc that turns by `angle` between the sides would pass this far inside the meeting point of its tangents.
   const tangent = (Math.hypot(before.x - tipX, before.y - tipY) + Math.hypot(after.x - tipX, after.y - tipY)) / 2;
   const arcReach = tangent * Math.tan(angle / 4);
-  if (reach > 0.55 * arcReach + 0.1 * (before.residual + after.residual < 0.2 ? 1 : 0)) return null;
+  if (reach > 0.55 * arcReach + 0.1) return null;
   return reach <= MAX_REACH_PX ? [tipX, tipY] : [x, y];
+}
+
+/** Distance of a place to the polyline around point `i`. */
+function distanceToLine(points: Float64Array, n: number, i: number, isLoop: boolean, x: number, y: number): number {
+  let nearest = Number.POSITIVE_INFINITY;
+  for (let k = -2; k < 2; k++) {
+    const a = offsetIndex(i, k, n, isLoop);
+    const b = offsetIndex(i, k + 1, n, isLoop);
+    if (a < 0 || b < 0) continue;
+    const dx = points[b * 2] - points[a * 2];
+    const dy = points[b * 2 + 1] - points[a * 2 + 1];
+    const length2 = dx * dx + dy * dy;
+    const t = length2 === 0 ? 0 : ((x - points[a * 2]) * dx + (y - points[a * 2 + 1]) * dy) / length2;
+    const u = Math.min(1, Math.max(0, t));
+    nearest = Math.min(nearest, Math.hypot(points[a * 2] + u * dx - x, points[a * 2 + 1] + u * dy - y));
+  }
+  return nearest;
 }
 
 /** Least-squares line through up to SIDE points on one side; null when there are fewer than two. Direction points away from the corner. */
@@ -160,6 +176,5 @@ function sideLine(points: Float64Array, n: number, i: number, sign: number, isLo
     dx = -dx;
     dy = -dy;
   }
-  const across = Math.max(0, xx * dy * dy - 2 * xy * dx * dy + yy * dx * dx);
-  return { x, y, dx, dy, residual: Math.sqrt(across / count) };
+  return { x, y, dx, dy };
 }

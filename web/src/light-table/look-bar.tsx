@@ -32,53 +32,59 @@ const LOOKS = [
 
 export function LookBar({ look, onLook, zoomText, table, readOut }: Props) {
   return (
-    <div className="flex h-11 items-center gap-2 border-t border-rule bg-sheet px-3">
-      <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
-      <span className="ml-2 flex items-center">
-        <Button look="quiet" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
-          −
-        </Button>
-        <span className="w-12 text-center">{zoomText}</span>
-        <Button look="quiet" aria-label="Zoom in" onClick={() => table.current?.zoomBy(1.25)}>
-          +
-        </Button>
-        <Button look="quiet" onClick={() => table.current?.fit()}>
-          Show all
-        </Button>
-        <Button
-          look="quiet"
-          title="As large as it prints, at 96 screen pixels to the inch"
-          onClick={() => table.current?.trueSize()}
-        >
-          True size
-        </Button>
-      </span>
+    <div className="border-t border-rule bg-sheet px-3 pb-1.5 pt-2">
+      <div className="flex items-center gap-2">
+        <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
+        <span className="ml-auto flex items-center whitespace-nowrap">
+          <Button look="quiet" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
+            −
+          </Button>
+          <span className="w-14 text-center">{zoomText}</span>
+          <Button look="quiet" aria-label="Zoom in" onClick={() => table.current?.zoomBy(1.25)}>
+            +
+          </Button>
+          <Button look="quiet" onClick={() => table.current?.fit()}>
+            Show all
+          </Button>
+          <Button
+            look="quiet"
+            title="As large as it prints, at 96 screen pixels to the inch"
+            onClick={() => table.current?.trueSize()}
+          >
+            True size
+          </Button>
+        </span>
+      </div>
       <ReadOutText readOut={readOut} />
     </div>
   );
 }
 
 function ReadOutText({ readOut }: { readOut: ReadOut | null }) {
-  if (!readOut) return null;
+  if (!readOut)
+    return (
+      <p className="mt-1 h-5 text-xs leading-5 text-soft">Point at the art to read it. Hold O to see the source.</p>
+    );
   const { xMm, yMm, source, spot } = readOut;
   const difference = source && spot ? ciede2000(rgbToLab(source), rgbToLab(spot.rgb)) : null;
   return (
-    <span className="ml-auto flex min-w-0 items-center gap-2 whitespace-nowrap text-xs" data-testid="read-out">
-      <span className="w-28 text-right">
+    <p className="mt-1 flex h-5 items-center gap-3 whitespace-nowrap text-xs" data-testid="read-out">
+      <span className="w-28">
         {xMm.toFixed(1)}, {yMm.toFixed(1)} mm
       </span>
-      {source && <Chip rgb={source} text={formatHex(source)} />}
-      {spot && <Chip rgb={spot.rgb} text={spot.name} />}
+      {source && <Chip label="Source" rgb={source} text={formatHex(source)} />}
+      {spot && <Chip label="Spot" rgb={spot.rgb} text={spot.name} />}
       {difference !== null && <span title="CIEDE2000 between source and spot">ΔE {difference.toFixed(1)}</span>}
-    </span>
+    </p>
   );
 }
 
-function Chip({ rgb, text }: { rgb: Rgb; text: string }) {
+function Chip({ label, rgb, text }: { label: string; rgb: Rgb; text: string }) {
   return (
-    <span className="inline-flex items-center gap-1">
+    <span className="inline-flex items-center gap-1.5">
+      <span className="text-soft">{label}</span>
       <span className="size-3 border border-soft/60" style={{ background: formatHex(rgb) }} />
-      <span className="max-w-24 truncate">{text}</span>
+      <span className="max-w-40 truncate">{text}</span>
     </span>
   );
 }

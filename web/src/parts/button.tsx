@@ -15,7 +15,7 @@ export function Button({
   return (
     <button
       type="button"
-      className={`inline-flex items-center justify-center gap-1.5 rounded-[3px] px-2.5 py-1 text-[13px] leading-5 disabled:opacity-45 ${LOOKS[look]} ${className}`}
+      className={`inline-flex shrink-0 items-center justify-center gap-1.5 whitespace-nowrap rounded-[3px] px-2.5 py-1 text-[13px] leading-5 disabled:opacity-45 ${LOOKS[look]} ${className}`}
       {...rest}
     />
   );

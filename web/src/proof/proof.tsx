@@ -26,7 +26,7 @@ export function Proof() {
 const BODY_MM = 510;
 const TOP_MM = 75;
 /** The drawn garment in millimetres: a plain front with short sleeves. */
-const FRONT = "M-95 0C-60 52 60 52 95 0L190 22L330 160L262 236L255 222V690H-255V222L-262 236L-330 160L-190 22Z";
+const FRONT = "M-95 0C-60 52 60 52 95 0L190 22L330 160L270 224L255 202V690H-255V202L-270 224L-330 160L-190 22Z";
 
 function ProofSheet() {
   const job = useJob((state) => state.job);

@@ -2,7 +2,7 @@
 import { isOver, type Run } from "@plain-palette/contract";
 import type { FilmSet } from "@plain-palette/core/films";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { api, runFileUrl, watchRun } from "../../api/client.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -30,12 +30,13 @@ interface Props {
 export function OutputStep({ computed, films, shown, onShow }: Props) {
   const { output } = useJob((state) => state.recipe);
   const edit = useJob((state) => state.edit);
+  const runs = useRuns();
   const set = (part: Partial<typeof output>) => edit((r) => ({ ...r, output: { ...r.output, ...part } }));
   const sheet = SHEETS.find(
     ({ size }) => size?.width === output.sheetMm?.width && size?.height === output.sheetMm?.height,
   );
   return (
-    <Panel step="output" next="proof">
+    <Panel step="output" next="proof" isDone={runs.isCurrent}>
       <Group title="Sheet">
         <Choice
           label="Sheet"
@@ -98,50 +99,56 @@ export function OutputStep({ computed, films, shown, onShow }: Props) {
           </ul>
         </Group>
       )}
-      <Runs canStart={films !== null && films.films.length > 0} />
+      <Group title="Files">
+        <Button
+          look={runs.isCurrent ? "plain" : "next"}
+          className="w-full"
+          onClick={() => void runs.start()}
+          disabled={!films || films.films.length === 0 || runs.isActive}
+        >
+          Make the files
+        </Button>
+        {runs.failure !== null && <ProblemNote problem={problemOf(runs.failure)} />}
+        {runs.latest && <RunView run={runs.latest} isCurrent={runs.isCurrent} onStop={() => void runs.stop()} />}
+      </Group>
     </Panel>
   );
 }
 
-function Runs({ canStart }: { canStart: boolean }) {
+/** The job's newest run, watched while it is at work, and the way to start one from the recipe as it is now. */
+function useRuns() {
   const job = useJob((state) => state.job);
   const flush = useJob((state) => state.flush);
   const queries = useQueryClient();
-  const key = ["runs", job.id];
-  const runs = useQuery({ queryKey: key, queryFn: () => api.listRuns(job.id) });
+  const runs = useQuery({ queryKey: ["runs", job.id], queryFn: () => api.listRuns(job.id) });
   const [failure, setFailure] = useState<unknown>(null);
-  const latest = runs.data?.[0];
-  const put = (run: Run) =>
-    queries.setQueryData<Run[]>(["runs", run.jobId], (old = []) => [
-      run,
-      ...old.filter((other) => other.id !== run.id),
-    ]);
-  const activeId = latest && !isOver(latest.state) ? latest.id : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `put` is new each time and always does the same
-  useEffect(() => (activeId ? watchRun(activeId, put) : undefined), [activeId]);
-  const start = async () => {
-    setFailure(null);
-    try {
-      put(await api.startRun(job.id, await flush()));
-    } catch (error) {
-      setFailure(error);
-    }
-  };
-  return (
-    <Group title="Files">
-      <Button look="next" className="w-full" onClick={() => void start()} disabled={!canStart || activeId !== null}>
-        Make the files
-      </Button>
-      {failure !== null && <ProblemNote problem={problemOf(failure)} />}
-      {latest && (
-        <RunView
-          run={latest}
-          isCurrent={latest.recipeVersion === job.head}
-          onStop={() => void api.stopRun(latest.id).then(put)}
-        />
-      )}
-    </Group>
+  const put = useCallback(
+    (run: Run) =>
+      void queries.setQueryData<Run[]>(["runs", run.jobId], (old = []) => [
+        run,
+        ...old.filter((other) => other.id !== run.id),
+      ]),
+    [queries],
   );
+  const latest = runs.data?.[0];
+  const activeId = latest && !isOver(latest.state) ? latest.id : null;
+  useEffect(() => (activeId ? watchRun(activeId, put) : undefined), [activeId, put]);
+  return {
+    latest,
+    failure,
+    isActive: activeId !== null,
+    /** Whether the newest files are of the recipe in force. */
+    isCurrent: latest?.state === "done" && latest.recipeVersion === job.head,
+    async start() {
+      setFailure(null);
+      try {
+        put(await api.startRun(job.id, await flush()));
+      } catch (error) {
+        setFailure(error);
+      }
+    },
+    stop: () => (latest ? api.stopRun(latest.id).then(put) : undefined),
+  };
 }
 
 function RunView({ run, isCurrent, onStop }: { run: Run; isCurrent: boolean; onStop(): void }) {

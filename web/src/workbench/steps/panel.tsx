@@ -6,20 +6,33 @@ import { STEP_NAMES } from "../../job/step-names.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 
-export function Panel({ step, next, children }: { step: JobStep; next: JobStep | null; children: ReactNode }) {
+/** `isDone`: nothing else in this step is to be done next, so the way on is. */
+export function Panel({
+  step,
+  next,
+  isDone = true,
+  children,
+}: {
+  step: JobStep;
+  next: JobStep;
+  isDone?: boolean;
+  children: ReactNode;
+}) {
   const job = useJob((state) => state.job);
   const navigate = useNavigate();
   return (
     <section aria-label={STEP_NAMES[step]} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
       <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{STEP_NAMES[step]}</h1>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
-      {next && (
-        <div className="border-t border-rule p-3">
-          <Button look="next" className="w-full py-1.5" onClick={() => navigate(`/jobs/${job.id}/${next}`)}>
-            On to {STEP_NAMES[next].toLowerCase()}
-          </Button>
-        </div>
-      )}
+      <div className="border-t border-rule p-3">
+        <Button
+          look={isDone ? "next" : "plain"}
+          className="w-full py-1.5"
+          onClick={() => navigate(`/jobs/${job.id}/${next}`)}
+        >
+          On to {STEP_NAMES[next].toLowerCase()}
+        </Button>
+      </div>
     </section>
   );
 }

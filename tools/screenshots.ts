@@ -1,0 +1,86 @@
+// npm run screenshots: one current picture of every main view, from the demo jobs, into docs/screenshots.
+// Runs against a throw-away database, so that the pictures do not depend on what was done in .data.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Job } from "@plain-palette/contract";
+import { chromium, type Page } from "@playwright/test";
+import { build } from "vite";
+import { CHROMIUM } from "./browser.ts";
+import { startMariaDb } from "./database/mariadb.ts";
+import { seedDemo } from "./demo/seed.ts";
+import { ROOT, startServer } from "./server-process.ts";
+
+const OUT = process.argv[2] ?? join(ROOT, "docs", "screenshots");
+const folder = mkdtempSync(join(tmpdir(), "plain-palette-shots-"));
+await build({ root: join(ROOT, "web"), logLevel: "warn" });
+const database = await startMariaDb(folder);
+const server = await startServer({ DATABASE_URL: database.url, WEB_ROOT: join(ROOT, "web", "dist"), PORT: "0" });
+const browser = await chromium.launch(CHROMIUM);
+try {
+  const jobs = await seedDemo(server.url);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on("console", (message) => {
+    if (message.type() === "error") console.error("page:", message.text());
+  });
+  const shoot = (name: string) => page.screenshot({ path: join(OUT, `${name}.png`) });
+  await page.goto(server.url);
+  await page.getByText("Crew shirts").waitFor();
+  await page.waitForLoadState("networkidle");
+  await shoot("job-board");
+  const ferry = jobNamed(jobs, "Crew shirts");
+  await open(page, ferry, "artwork");
+  await page.getByRole("radio", { name: "Source" }).click();
+  await shoot("artwork");
+  await page.getByRole("radio", { name: "Split" }).click();
+  await open(page, ferry, "colours", false);
+  await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
+  await ready(page);
+  await page.mouse.move(560, 420);
+  await shoot("colours");
+  await page.getByRole("radio", { name: "Outlines" }).click();
+  await open(page, ferry, "shapes", false);
+  await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
+  for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -240);
+  await shoot("shapes");
+  await page.getByRole("button", { name: "Show all" }).click();
+  await page.getByRole("radio", { name: "Result" }).click();
+  await open(page, ferry, "separations", false);
+  await shoot("separations");
+  await open(page, ferry, "output", false);
+  await page.getByRole("button", { name: "Make the files" }).click();
+  await page.getByTestId("run-files").waitFor({ timeout: 120_000 });
+  await page.getByRole("list", { name: "Films" }).getByRole("button").nth(2).click();
+  await shoot("output");
+  await page.goto(`${server.url}/jobs/${ferry.id}/proof`);
+  await page.getByText("Drawing the proof").waitFor({ state: "detached", timeout: 60_000 });
+  await shoot("proof");
+} finally {
+  await browser.close();
+  await server.stop();
+  await database.stop();
+  rmSync(folder, { recursive: true });
+}
+
+function jobNamed(jobs: readonly Job[], title: string): Job {
+  const job = jobs.find((one) => one.title.startsWith(title));
+  if (!job) throw new Error(`no demo job "${title}"`);
+  return job;
+}
+
+/** Opens a step; within the same job by its ticket, so that the way of looking stays. */
+async function open(page: Page, job: Job, step: string, isFresh = true): Promise<void> {
+  if (isFresh) await page.goto(`${server.url}/jobs/${job.id}/${step}`);
+  else
+    await page
+      .getByRole("navigation", { name: "Steps" })
+      .getByRole("link", { name: new RegExp(step, "i") })
+      .click();
+  await ready(page);
+}
+
+async function ready(page: Page): Promise<void> {
+  await page.waitForTimeout(200);
+  await page.getByTestId("busy").waitFor({ state: "detached", timeout: 120_000 });
+  await page.getByText(/^Saved/).waitFor();
+}
