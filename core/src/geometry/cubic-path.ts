@@ -76,7 +76,7 @@ export function flattenPath(path: CubicPath, tolerance: number): number[] {
         const u = (steps - k) / steps;
         const a = u * u * u;
         const b = 3 * u * u * t;
-        const c = 3 * u * t * t;
+        const c = 3 * t * t * u;
         const d = t * t * t;
         // Summed from both ends inwards: floating-point addition is then the same for the reversed curve.
         out.push(a * x0 + d * x3 + (b * x1 + c * x2), a * y0 + d * y3 + (b * y1 + c * y2));

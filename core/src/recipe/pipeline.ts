@@ -40,8 +40,8 @@ export function makeResultCache(): ResultCache {
 export function* runSteps(artwork: Artwork, recipe: Recipe, cache: ResultCache): Generator<Step, Results> {
   const widthMm = printWidthMm(recipe);
   const findKey = artwork.key;
-  const roles = Object.entries(recipe.colours.spots).map(([id, spot]) => [id, spot.role]);
   // Names change neither shapes nor their boundaries.
+  const roles = Object.entries(recipe.colours.spots).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
   const mapKey = JSON.stringify([findKey, recipe.colours.count, recipe.colours.merges, roles, recipe.shapes]);
   const reduceKey = JSON.stringify([findKey, recipe.colours]);
   const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);

@@ -9,6 +9,8 @@ const PEAK_REACH = 9;
 /** Encoded-RGB distances: to a mix of two known colours, and between peaks of one ink's line. */
 const MIX_REACH = 14;
 const SAME_REACH = 8;
+/** Pixels of 3 x 3 that a line two pixels wide fills with its colour, less one for its turns. */
+const PATCH_PX = 5;
 
 /**
  * The strongest colour among `unexplained` pixels: of those that stand out locally most from every known colour (the
@@ -46,7 +48,7 @@ export function findThinColour(
   let best: Rgb | null = null;
   let bestScore = 0;
   for (const { rgb, weight } of groups) {
-    if (weight < minPeaks || isPartCoverage(data, peaks, palette, rgb, weight)) continue;
+    if (weight < minPeaks || isPartCoverage(raster, peaks, palette, rgb, weight)) continue;
     const score = weight * distanceTo(palette, nearestColour(palette, ...rgb), ...rgb);
     if (score > bestScore) {
       bestScore = score;
@@ -57,24 +59,31 @@ export function findThinColour(
 }
 
 /**
- * Whether a candidate is only a thin line in known colours: renderers that lay edge upon edge leave such lines between two
- * shapes. It looks like a mix of two known colours, and its peaks scatter, while an ink's own line repeats its colour.
+ * Whether a candidate is only a thin line in known colours, partly covering its pixels: renderers that lay edge upon edge
+ * leave such lines between two shapes. It looks like a mix of two known colours, and hardly any of its peaks stands in a
+ * patch of its own colour, as the middle of a line two pixels wide does.
  */
-function isPartCoverage(
-  data: Uint8ClampedArray,
-  peaks: readonly number[],
-  palette: Palette,
-  rgb: Rgb,
-  weight: number,
-): boolean {
+function isPartCoverage(raster: Raster, peaks: readonly number[], palette: Palette, rgb: Rgb, weight: number): boolean {
   let isMix = false;
   for (let i = 0; i < palette.size && !isMix; i++)
     for (let j = i + 1; j < palette.size && !isMix; j++) isMix = mixDistance(palette, i, j, ...rgb) <= MIX_REACH;
   if (!isMix) return false;
-  let same = 0;
-  for (const p of peaks)
-    if (Math.hypot(data[p * 4] - rgb[0], data[p * 4 + 1] - rgb[1], data[p * 4 + 2] - rgb[2]) <= SAME_REACH) same++;
-  return same * 2 < weight;
+  let patches = 0;
+  for (const p of peaks) if (countLike(raster, p, rgb) >= PATCH_PX) patches++;
+  return patches * 2 < weight;
+}
+
+/** Pixels of the 3 x 3 neighbourhood of `p` that have the colour. */
+function countLike({ width, height, data }: Raster, p: number, [r, g, b]: Rgb): number {
+  const x = p % width;
+  const y = (p - x) / width;
+  let count = 0;
+  for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
+    for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) {
+      const i = (v * width + u) * 4;
+      if (Math.hypot(data[i] - r, data[i + 1] - g, data[i + 2] - b) <= SAME_REACH) count++;
+    }
+  return count;
 }
 
 function strengthAt(data: Uint8ClampedArray, p: number, palette: Palette): number {

@@ -29,6 +29,8 @@ export interface BoundaryPoints {
 /** Passes of smoothing along an edge whose pixels carry no coverage, and along one whose coverage is noisy. */
 const HARD_PASSES = 3;
 const NOISE_PASSES = 2;
+/** Cracks in a straight run from which it is a side of the drawing, not a step of the grid. */
+const LONG_RUN = 4;
 /** How many pixels on either side an edge may be blurred over. */
 const REACH_PX = 3;
 /** An edge this much steeper along one axis is read along that axis only. */
@@ -59,8 +61,10 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
     out[n++] = y0 + dy / 2 + dx * shift;
   }
   const isHard = soft * 10 < n / 2 && bends(corners);
-  if (isHard) return { points: smoothLine(crackMiddles(corners), isLoop, HARD_PASSES), isHard };
-  return { points: picture.noise > 0 ? smoothLine(out.slice(0, n), isLoop, NOISE_PASSES) : out.slice(0, n), isHard };
+  if (isHard) return { points: smoothSteps(corners, isLoop), isHard };
+  const points = out.slice(0, n);
+  if (picture.noise === 0) return { points, isHard };
+  return { points: smoothLine(points, isLoop, NOISE_PASSES, new Uint8Array(n / 2)), isHard };
 }
 
 /** Whether the chain, around crack `k`, runs mostly along that crack, so that its normal is a fair axis to read. */
@@ -163,20 +167,57 @@ function bends(corners: Int32Array): boolean {
   return false;
 }
 
-/** Mid-points of all cracks of a walk. */
-function crackMiddles(corners: Int32Array): Float64Array {
-  const points = new Float64Array(corners.length - 2);
-  for (let i = 0; i < points.length; i++) points[i] = (corners[i] + corners[i + 2]) / 2;
-  return points;
+/**
+ * Mid-points of all cracks of a walk with its pixel steps smoothed out. Where two long straight runs meet, the corner is
+ * drawn, not an artefact of the grid: it becomes a point that stays.
+ */
+function smoothSteps(corners: Int32Array, isLoop: boolean): Float64Array {
+  const cracks = corners.length / 2 - 1;
+  const runs = runLengths(corners, cracks, isLoop);
+  const points: number[] = [];
+  const isPinned: number[] = [];
+  for (let k = 0; k < cracks; k++) {
+    const x = corners[k * 2];
+    const y = corners[k * 2 + 1];
+    const before = k > 0 ? k - 1 : isLoop ? cracks - 1 : -1;
+    const turnsHere = before >= 0 && runs.of[before] !== runs.of[k];
+    if (turnsHere && Math.min(runs.length[runs.of[before]], runs.length[runs.of[k]]) >= LONG_RUN) {
+      points.push(x, y);
+      isPinned.push(1);
+    }
+    points.push((x + corners[k * 2 + 2]) / 2, (y + corners[k * 2 + 3]) / 2);
+    isPinned.push(0);
+  }
+  return smoothLine(Float64Array.from(points), isLoop, HARD_PASSES, Uint8Array.from(isPinned));
 }
 
-/** Passes of a 1-2-1 mean along a line; the ends of an open line stay. */
-function smoothLine(line: Float64Array, isLoop: boolean, passes: number): Float64Array {
+/** Straight runs of a walk: which run each crack is in, and how many cracks each run has. */
+function runLengths(corners: Int32Array, cracks: number, isLoop: boolean): { of: Int32Array; length: number[] } {
+  const of = new Int32Array(cracks);
+  const length: number[] = [];
+  const goesAcross = (k: number) => corners[k * 2] !== corners[k * 2 + 2];
+  for (let k = 0; k < cracks; k++) {
+    if (k === 0 || goesAcross(k) !== goesAcross(k - 1)) length.push(0);
+    of[k] = length.length - 1;
+    length[of[k]]++;
+  }
+  // A loop may start in the middle of a run.
+  if (isLoop && length.length > 1 && goesAcross(0) === goesAcross(cracks - 1)) {
+    const last = length.length - 1;
+    length[0] += length[last];
+    for (let k = cracks - 1; of[k] === last; k--) of[k] = 0;
+  }
+  return { of, length };
+}
+
+/** Passes of a 1-2-1 mean along a line; pinned points and the ends of an open line stay. */
+function smoothLine(line: Float64Array, isLoop: boolean, passes: number, isPinned: Uint8Array): Float64Array {
   const n = line.length / 2;
   let points = line;
   for (let pass = 0; pass < passes; pass++) {
     const next = points.slice();
     for (let k = isLoop ? 0 : 1; k < (isLoop ? n : n - 1); k++) {
+      if (isPinned[k]) continue;
       const a = ((k + n - 1) % n) * 2;
       const b = ((k + 1) % n) * 2;
       next[k * 2] = (points[a] + 2 * points[k * 2] + points[b]) / 4;

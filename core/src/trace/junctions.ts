@@ -4,6 +4,8 @@ import type { ChainGraph } from "./chains.ts";
 
 /** Points of each boundary that show its direction at the junction. */
 const END_POINTS = 5;
+/** Points that lie this near to a line, root mean square, are on it. */
+const STRAIGHT_PX = 0.12;
 /** Weight that keeps the solution near the pixels when all boundaries are parallel. */
 const HOLD = 0.05;
 /** No junction lies farther from its grid corner than this, px. */
@@ -68,28 +70,34 @@ export function placeJunctions(
   return out;
 }
 
-/** A point on the line through one end of a boundary and the line's unit normal: x, y, nx, ny; null for fewer than two points. */
+/**
+ * A point on the line through one end of a boundary and the line's unit normal: x, y, nx, ny; null for fewer than two
+ * points. As many of the end's points are used as lie on one line: the boundary may turn a corner soon.
+ */
 function endLine(points: Float64Array, fromEnd: boolean): readonly [number, number, number, number] | null {
-  const n = Math.min(END_POINTS, points.length / 2);
-  if (n < 1) return null;
-  const first = fromEnd ? points.length / 2 - n : 0;
-  let x = 0;
-  let y = 0;
-  for (let k = first; k < first + n; k++) {
-    x += points[k * 2] / n;
-    y += points[k * 2 + 1] / n;
+  for (let n = Math.min(END_POINTS, points.length / 2); n >= 2; n--) {
+    const first = fromEnd ? points.length / 2 - n : 0;
+    let x = 0;
+    let y = 0;
+    for (let k = first; k < first + n; k++) {
+      x += points[k * 2] / n;
+      y += points[k * 2 + 1] / n;
+    }
+    let xx = 0;
+    let xy = 0;
+    let yy = 0;
+    for (let k = first; k < first + n; k++) {
+      const u = points[k * 2] - x;
+      const v = points[k * 2 + 1] - y;
+      xx += u * u;
+      xy += u * v;
+      yy += v * v;
+    }
+    const direction = Math.atan2(2 * xy, xx - yy) / 2;
+    const nx = -Math.sin(direction);
+    const ny = Math.cos(direction);
+    const offLine2 = (xx * nx * nx + 2 * xy * nx * ny + yy * ny * ny) / n;
+    if (n === 2 || offLine2 <= STRAIGHT_PX * STRAIGHT_PX) return [x, y, nx, ny];
   }
-  if (n === 1) return null;
-  let xx = 0;
-  let xy = 0;
-  let yy = 0;
-  for (let k = first; k < first + n; k++) {
-    const u = points[k * 2] - x;
-    const v = points[k * 2 + 1] - y;
-    xx += u * u;
-    xy += u * v;
-    yy += v * v;
-  }
-  const direction = Math.atan2(2 * xy, xx - yy) / 2;
-  return [x, y, -Math.sin(direction), Math.cos(direction)];
+  return null;
 }

@@ -97,7 +97,7 @@ function fitChain(
   baseTolerance: number,
 ): CubicPath {
   const tolerance = baseTolerance + (boundary.isHard ? HARD_EDGE_PX : 0);
-  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain);
+  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
   if (chain.start >= 0) {
     const points = withEnds(boundary.points, vertices, chain);
     const { points: line, corners } = sharpenCorners(points, false);
@@ -123,8 +123,8 @@ function isOnPictureEdge({ corners, left, right }: Chain, width: number, height:
   return true;
 }
 
-/** The picture's edge as it is: straight, with its right angles. */
-function pictureEdge({ corners }: Chain): CubicPath {
+/** The picture's edge as it is: straight, with its right angles, from vertex to vertex. */
+function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): CubicPath {
   const out: number[] = [corners[0], corners[1]];
   for (let i = 2; i < corners.length; i += 2) {
     const isBend =
@@ -134,6 +134,15 @@ function pictureEdge({ corners }: Chain): CubicPath {
     if (!isBend) continue;
     const o = out.length;
     out.push(out[o - 2], out[o - 1], corners[i], corners[i + 1], corners[i], corners[i + 1]);
+  }
+  if (start >= 0) {
+    const n = out.length;
+    out[0] = vertices[start * 2];
+    out[1] = vertices[start * 2 + 1];
+    out[2] = out[0];
+    out[3] = out[1];
+    out[n - 4] = out[n - 2] = vertices[end * 2];
+    out[n - 3] = out[n - 1] = vertices[end * 2 + 1];
   }
   return Float64Array.from(out);
 }

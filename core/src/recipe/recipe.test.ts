@@ -1,0 +1,69 @@
+import { describe, expect, it } from "vitest";
+import { writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
+import { drawSvg } from "../testing/pictures.test.support.ts";
+import { makeRecipe, makeReport, makeResultCache, recipeSchema, runPipeline, runSteps } from "./index.ts";
+
+const raster = drawSvg(
+  128,
+  '<circle cx="60" cy="64" r="44" fill="#d8412f"/><rect x="50" y="50" width="60" height="20" fill="#14304f"/>',
+);
+const artwork = { key: "a", raster };
+const recipe = makeRecipe({ artwork: { garment: "#1d2a44" } });
+
+describe("artwork and recipe give every result", () => {
+  it("byte for byte the same, however often", async () => {
+    const date = new Date("2026-11-25T00:00:00Z");
+    const [one, other] = [runPipeline(artwork, recipe), runPipeline(artwork, recipe)];
+    expect(writeShapesSvg(one.map, one.reduction.spots, 1)).toBe(writeShapesSvg(other.map, other.reduction.spots, 1));
+    expect(await writeSeparationsPdf(one.separation, date)).toEqual(await writeSeparationsPdf(other.separation, date));
+  });
+
+  it("a change redoes its step and those after it, nothing before", () => {
+    const cache = makeResultCache();
+    const before = runPipeline(artwork, recipe, cache);
+    const trapped = runPipeline(artwork, { ...recipe, separations: { ...recipe.separations, trapMm: 1 } }, cache);
+    expect(trapped.map).toBe(before.map);
+    expect(trapped.separation).not.toBe(before.separation);
+    const renamed = runPipeline(
+      artwork,
+      { ...recipe, colours: { ...recipe.colours, spots: { d8412f: { name: "Brick" } } } },
+      cache,
+    );
+    expect(renamed.map).toBe(before.map);
+    expect(renamed.separation.plates.map((plate) => plate.name)).toContain("Brick");
+    const retraced = runPipeline(artwork, { ...recipe, shapes: { ...recipe.shapes, tolerancePx: 1 } }, cache);
+    expect(retraced.findings).toBe(before.findings);
+    expect(retraced.map).not.toBe(before.map);
+  });
+
+  it("tells each step before it is computed", () => {
+    const steps = [...runSteps(artwork, recipe, makeResultCache())];
+    expect(steps).toEqual(["find", "reduce", "trace", "separate"]);
+  });
+});
+
+describe("the recipe's schema", () => {
+  it("fills an empty recipe with the trade's defaults", () => {
+    const { artwork: art, separations, shapes } = makeRecipe();
+    expect(art.width).toEqual({ value: 10.5, unit: "in" });
+    expect([separations.trapMm, separations.base.chokeMm, shapes.specksPx]).toEqual([0.3, 0.35, 2]);
+  });
+  it.each([
+    { artwork: { width: { value: 3, unit: "mm" } } },
+    { artwork: { garment: "navy" } },
+    { separations: { trapMm: -1 } },
+    { colours: { count: 0 } },
+  ])("refuses %j", (parts) => {
+    expect(recipeSchema.safeParse(parts).success).toBe(false);
+  });
+});
+
+describe("the report", () => {
+  it("states coverage per spot that adds up to the picture, and warns of low resolution", () => {
+    const results = runPipeline(artwork, recipe);
+    const report = makeReport(artwork, recipe, results, {});
+    expect(report.spots.reduce((sum, spot) => sum + spot.coverage, 0)).toBeCloseTo(1, 3);
+    expect(report.warnings.join()).toContain("12 dpi");
+    expect(report.plates[0]).toMatchObject({ name: "Underbase", kind: "base", order: 1 });
+  });
+});

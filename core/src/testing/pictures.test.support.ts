@@ -1,0 +1,36 @@
+// Pictures for tests: drawn pixel by pixel, or by an independent renderer (resvg) from SVG.
+import { Resvg } from "@resvg/resvg-js";
+import type { Rgb } from "../colour/index.ts";
+import { makeRaster, type Raster } from "../raster/index.ts";
+import { findColours, reduceColours } from "../reduce/index.ts";
+import { tracePicture } from "../trace/index.ts";
+
+/** A picture whose colour at each pixel a function gives. */
+export function paint(width: number, height: number, colourAt: (x: number, y: number) => Rgb): Raster {
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) data.set([...colourAt(x, y), 255], (y * width + x) * 4);
+  return makeRaster(width, height, data);
+}
+
+/** A picture of SVG content in a viewBox of `size` units, drawn at `size` pixels on white. */
+export function drawSvg(size: number, content: string, background = "#ffffff"): Raster {
+  return renderSvg(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}" width="${size}" height="${size}"><rect width="${size}" height="${size}" fill="${background}"/>${content}</svg>`,
+  );
+}
+
+/** Any SVG as resvg draws it, `zoom` pixels to the unit. */
+export function renderSvg(svg: string, zoom = 1): Raster {
+  const image = new Resvg(svg, { fitTo: { mode: "zoom", value: zoom } }).render();
+  return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
+}
+
+export const PLAIN_SHAPES = { tolerancePx: 0.2, specksPx: 2 };
+
+/** Found, reduced and traced with the settings of a new job. */
+export function traceRaster(raster: Raster, shapes = PLAIN_SHAPES) {
+  const findings = findColours(raster);
+  const reduction = reduceColours(findings, { count: null, merges: [], spots: {} });
+  return { findings, reduction, map: tracePicture(findings, reduction, shapes) };
+}
