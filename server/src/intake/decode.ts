@@ -37,6 +37,11 @@ async function open(bytes: Uint8Array): Promise<Opened> {
     );
   const kind = recogniseKind(bytes);
   if (kind === "svg") checkSvg(bytes);
+  // A PNG says its size in its first chunk (ISO/IEC 15948, 11.2.2); a bomb is refused before any library sees it.
+  if (kind === "png" && bytes.length >= 24) {
+    const header = new DataView(bytes.buffer, bytes.byteOffset, 24);
+    checkPixels(header.getUint32(16), header.getUint32(20));
+  }
   const limits = { limitInputPixels: false as const, failOn: "truncated" as const, unlimited: false };
   const metadata = await readMetadata(sharp(bytes, limits), kind);
   let { width, height } = metadata.autoOrient;
@@ -47,11 +52,7 @@ async function open(bytes: Uint8Array): Promise<Opened> {
     width = Math.round(width * scale);
     height = Math.round(height * scale);
   }
-  if (width * height > MAX_PIXELS)
-    throw new IntakeError(
-      `The picture is ${width} x ${height} pixels (${Math.round((width * height) / 1e6)} million); at most 60 million are taken in. Scale it down.`,
-      413,
-    );
+  checkPixels(width, height);
   return {
     image: sharp(bytes, { ...limits, limitInputPixels: MAX_PIXELS, density }).autoOrient(),
     facts: {
@@ -63,6 +64,14 @@ async function open(bytes: Uint8Array): Promise<Opened> {
       dpi: kind === "svg" || metadata.density === undefined ? null : metadata.density,
     },
   };
+}
+
+function checkPixels(width: number, height: number): void {
+  if (width * height <= MAX_PIXELS) return;
+  throw new IntakeError(
+    `The picture is ${width} x ${height} pixels (${Math.round((width * height) / 1e6)} million); at most 60 million are taken in. Scale it down.`,
+    413,
+  );
 }
 
 async function readMetadata(image: Sharp, kind: ArtworkKind): Promise<Metadata> {

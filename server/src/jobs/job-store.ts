@@ -47,7 +47,11 @@ export function makeJobStore(database: DataSource): JobStore {
       const job = await manager.findOneBy(JobEntity, { id });
       return job && toJob(manager, job);
     },
-    create: (artwork, title) => database.transaction((tx) => createJob(tx, artwork, title)),
+    async create(artwork, title) {
+      const hash = await storeArtwork(manager, artwork);
+      const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title));
+      return toJob(manager, await manager.findOneByOrFail(JobEntity, { id }));
+    },
     async patch(id, patch) {
       if (Object.keys(patch).length > 0) await manager.update(JobEntity, { id }, { ...patch, updatedAt: new Date() });
       return this.find(id);
@@ -94,28 +98,33 @@ function lockJob(tx: EntityManager, id: string): Promise<JobRow | null> {
   return tx.findOne(JobEntity, { where: { id }, lock: { mode: "pessimistic_write" } });
 }
 
-async function createJob(tx: EntityManager, artwork: NewArtwork, title: string): Promise<Job> {
-  const hash = createHash("sha256").update(artwork.content).digest("hex");
-  const { kind, width, height, hasAlpha, dpi } = artwork;
-  if (!(await tx.existsBy(ArtworkEntity, { hash })))
-    await tx
-      .createQueryBuilder()
-      .insert()
-      .into(ArtworkEntity)
-      .values({
-        hash,
-        kind,
-        size: artwork.content.length,
-        width,
-        height,
-        hasAlpha,
-        dpi,
-        bytes: artwork.content,
-        thumbnail: Buffer.from(artwork.thumbnail),
-      })
-      // The same file may arrive twice at once.
-      .orIgnore()
-      .execute();
+/** Stores the client's file under its hash, unless it is there; a file without a job yet is harmless. */
+async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promise<string> {
+  const { content, thumbnail, kind, width, height, hasAlpha, dpi } = artwork;
+  const hash = createHash("sha256").update(content).digest("hex");
+  if (await manager.existsBy(ArtworkEntity, { hash })) return hash;
+  await manager
+    .createQueryBuilder()
+    .insert()
+    .into(ArtworkEntity)
+    .values({
+      hash,
+      kind,
+      size: content.length,
+      width,
+      height,
+      hasAlpha,
+      dpi,
+      bytes: content,
+      thumbnail: Buffer.from(thumbnail),
+    })
+    // The same file may arrive twice at once.
+    .orIgnore()
+    .execute();
+  return hash;
+}
+
+async function createJob(tx: EntityManager, artworkHash: string, fileName: string, title: string): Promise<string> {
   const id = randomUUID();
   const now = new Date();
   await tx.insert(JobEntity, {
@@ -123,13 +132,13 @@ async function createJob(tx: EntityManager, artwork: NewArtwork, title: string):
     title,
     client: "",
     step: "artwork",
-    artworkHash: hash,
-    fileName: artwork.fileName,
+    artworkHash,
+    fileName,
     head: 1,
     updatedAt: now,
   });
   await tx.insert(RecipeEntity, { jobId: id, version: 1, parent: null, body: makeRecipe(), createdAt: now });
-  return toJob(tx, await tx.findOneByOrFail(JobEntity, { id }));
+  return id;
 }
 
 async function toJob(manager: EntityManager, row: JobRow): Promise<Job> {

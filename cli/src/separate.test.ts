@@ -1,0 +1,276 @@
+import { execFile } from "node:child_process";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { promisify } from "node:util";
+import sharp from "sharp";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+
+const run = promisify(execFile);
+const ROOT = new URL("../..", import.meta.url).pathname;
+const folder = mkdtempSync(join(tmpdir(), "plain-palette-cli-"));
+const out = join(folder, "out");
+
+interface Failed {
+  readonly code: number;
+  readonly stderr: string;
+}
+
+async function separate(...args: string[]): Promise<{ code: number; stderr: string }> {
+  try {
+    const { stderr } = await run(process.execPath, ["--import", "tsx", "cli/src/main.ts", ...args, "--out", out], {
+      cwd: ROOT,
+    });
+    return { code: 0, stderr };
+  } catch (error) {
+    const { code, stderr } = error as Failed;
+    return { code, stderr };
+  }
+}
+
+const ART = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" width="400" height="300"><rect width="400" height="300" fill="#ffffff"/><circle cx="150" cy="150" r="110" fill="#d8412f"/><path d="M60 60L340 120L200 280Z" fill="#14304f"/><rect x="250" y="40" width="100" height="60" fill="#f2b134" transform="rotate(12 300 70)"/></svg>`;
+
+const NAME = "Łódź ferry № 4";
+const made = (name: string, file: string) => join(out, name, file);
+
+afterAll(() => rmSync(folder, { recursive: true }));
+
+describe("separate, from the shell", () => {
+  let report: {
+    image: object;
+    spots: { name: string; hex: string; coverage: number }[];
+    plates: { name: string; kind: string; order: number; coverage: number }[];
+    shapes: { shapes: number; nodes: number };
+    timingsMs: Record<string, number>;
+    warnings: string[];
+  };
+
+  beforeAll(async () => {
+    writeFileSync(join(folder, `${NAME}.png`), await sharp(Buffer.from(ART)).png().toBuffer());
+    const done = await separate(join(folder, `${NAME}.png`), "--garment", "#1d2a44", "--width", "8in");
+    expect(done).toEqual({ code: 0, stderr: "" });
+    report = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
+  });
+
+  it("reports image, spots, plates, shapes and timings", () => {
+    expect(report.image).toEqual({ width: 400, height: 300 });
+    expect(report.spots.map((spot) => spot.hex).sort()).toEqual(["#14304f", "#d8412f", "#f2b134", "#ffffff"]);
+    expect(report.plates.map((plate) => plate.order)).toEqual([1, 2, 3, 4, 5]);
+    expect(report.plates[0].kind).toBe("base");
+    expect(Object.keys(report.timingsMs)).toEqual(["decode", "reduce", "trace", "separate", "films"]);
+    expect(report.shapes.nodes).toBeLessThan(60);
+  });
+
+  it("writes shapes.svg in source pixels at physical size, one group for each spot", () => {
+    const svg = readFileSync(made(NAME, "shapes.svg"), "utf8");
+    expect(svg).toMatch(/<svg [^>]*width="203\.2mm" height="152\.4mm" viewBox="0 0 400 300"/);
+    for (const spot of report.spots) expect(svg).toContain(`data-spot="${spot.name}"`);
+    expect(svg.match(/<g [^>]*data-hex="#[0-9a-f]{6}" fill="#[0-9a-f]{6}"/g)).toHaveLength(4);
+  });
+
+  it("writes an SVG that librsvg, too, draws without a bare pixel", async () => {
+    const png = join(folder, "shapes.png");
+    await run("rsvg-convert", ["-w", "800", "-h", "600", "-o", png, made(NAME, "shapes.svg")]);
+    const { data } = await sharp(png).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    let bare = 0;
+    for (let i = 3; i < data.length; i += 4) if (data[i] !== 255) bare++;
+    expect(bare).toBe(0);
+  });
+
+  it("writes PDFs that qpdf finds sound, of true page size", async () => {
+    for (const file of ["films.pdf", "separations.pdf"]) {
+      const { stdout } = await run("qpdf", ["--check", made(NAME, file)]);
+      expect(stdout).toContain("No syntax or stream encoding errors");
+    }
+    const size = async (file: string) => {
+      const { stdout } = await run("pdfinfo", [made(NAME, file)]);
+      const [, w, h] = /Page size:\s+([\d.]+) x ([\d.]+) pts/.exec(stdout) ?? [];
+      return { pages: Number(/Pages:\s+(\d+)/.exec(stdout)?.[1]), mm: [w, h].map((pt) => (Number(pt) * 25.4) / 72) };
+    };
+    const separations = await size("separations.pdf");
+    expect(separations.pages).toBe(1);
+    expect(separations.mm[0]).toBeCloseTo(203.2, 2);
+    expect(separations.mm[1]).toBeCloseTo(152.4, 2);
+    const films = await size("films.pdf");
+    expect(films.pages).toBe(report.plates.length);
+    expect(films.mm[0]).toBeGreaterThan(203.2 + 2 * 10);
+  });
+
+  it("ghostscript's tiffsep finds exactly the plates, each with the coverage that the report states", async () => {
+    const folderOfPlates = mkdtempSync(join(folder, "sep-"));
+    await run("gs", [
+      "-q",
+      "-dNOPAUSE",
+      "-dBATCH",
+      "-dSAFER",
+      "-sDEVICE=tiffsep",
+      "-r200",
+      `-sOutputFile=${join(folderOfPlates, "p.tif")}`,
+      made(NAME, "separations.pdf"),
+    ]);
+    const process4 = ["Cyan", "Magenta", "Yellow", "Black"];
+    const names = readdirSync(folderOfPlates)
+      .flatMap((file) => /^p\((.*)\)\.tif$/.exec(file)?.[1] ?? [])
+      .filter((name) => !process4.includes(name));
+    expect(names.sort()).toEqual(report.plates.map((plate) => plate.name).sort());
+    for (const plate of report.plates) {
+      const { data } = await sharp(join(folderOfPlates, `p(${plate.name}).tif`))
+        .greyscale()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      const ink = data.reduce((sum, value) => sum + (255 - value) / 255, 0) / data.length;
+      expect(Math.abs(ink - plate.coverage)).toBeLessThan(0.01);
+    }
+    for (const name of process4) {
+      const { channels } = await sharp(join(folderOfPlates, `p(${name}).tif`))
+        .greyscale()
+        .stats();
+      expect(channels[0].min).toBe(255);
+    }
+  });
+
+  it("puts the registration targets on the same pixel of every film, in solid black", async () => {
+    const pages = mkdtempSync(join(folder, "films-"));
+    await run("gs", [
+      "-q",
+      "-dNOPAUSE",
+      "-dBATCH",
+      "-dSAFER",
+      "-sDEVICE=pnggray",
+      "-r300",
+      `-sOutputFile=${join(pages, "%d.png")}`,
+      made(NAME, "films.pdf"),
+    ]);
+    const mm = (v: number) => Math.round((v / 25.4) * 300);
+    const rims: Buffer[] = [];
+    for (let page = 1; page <= report.plates.length; page++) {
+      const image = sharp(join(pages, `${page}.png`));
+      const { width = 0 } = await image.metadata();
+      // The rim above the art: the top target with its centre mark.
+      const rim = await image
+        .clone()
+        .extract({ left: 0, top: 0, width, height: mm(16) })
+        .raw()
+        .toBuffer();
+      expect(rim.reduce((least, value) => Math.min(least, value), 255)).toBe(0);
+      rims.push(rim);
+      const art = await image
+        .clone()
+        .extract({ left: mm(18), top: mm(18), width: mm(200), height: mm(150) })
+        .raw()
+        .toBuffer();
+      const grey = art.filter((value) => value !== 0 && value !== 255).length;
+      expect(grey).toBe(0);
+    }
+    for (const rim of rims) expect(rim.equals(rims[0])).toBe(true);
+  });
+
+  it("labels every film so that no plate is mixed up", async () => {
+    const { stdout } = await run("pdftotext", ["-layout", made(NAME, "films.pdf"), "-"]);
+    const films = stdout.split("\f").filter((text) => text.trim() !== "");
+    report.plates.forEach((plate, i) => {
+      expect(films[i]).toContain(NAME);
+      expect(films[i]).toContain(`Plate ${plate.order} of ${report.plates.length}: ${plate.name}`);
+      expect(films[i]).toContain("203.2 x 152.4 mm");
+    });
+  });
+
+  it("uses the number of colours, the trap and the garment that it is told", async () => {
+    const file = join(folder, `${NAME}.png`);
+    await separate(file, "--colours", "2", "--trap", "0");
+    const two = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
+    expect(two.spots).toHaveLength(2);
+    expect(two.plates.reduce((sum: number, plate: { coverage: number }) => sum + plate.coverage, 0)).toBeCloseTo(1, 3);
+  });
+});
+
+describe("bad files", () => {
+  it("each get one line with name and cause; the good ones are still done; exit code 2", async () => {
+    const bad: Record<string, [Buffer, RegExp]> = {
+      "empty.png": [Buffer.alloc(0), /empty/],
+      "text.png": [Buffer.from("Dear print room, the logo is attached."), /text, not a picture/],
+      "cut.png": [
+        (await sharp(Buffer.from(ART)).png().toBuffer()).subarray(0, 900),
+        /PNG is damaged or ends too early/,
+      ],
+      "cut.jpg": [
+        (await sharp(Buffer.from(ART)).jpeg().toBuffer()).subarray(0, 2500),
+        /JPEG is damaged or ends too early/,
+      ],
+      "bomb.png": [hugePng(), /100000 x 100000 pixels.*60 million/],
+      "script.svg": [Buffer.from(ART.replace("<rect", "<script>alert(1)</script><rect")), /contains a script/],
+      "outside.svg": [
+        Buffer.from(ART.replace("<rect", '<image href="https://elsewhere.example/a.png"/><rect')),
+        /outside itself/,
+      ],
+      "local.svg": [Buffer.from(ART.replace("<rect", '<image href="/etc/hostname"/><rect')), /outside itself/],
+    };
+    for (const [name, [bytes]] of Object.entries(bad)) writeFileSync(join(folder, name), bytes);
+    writeFileSync(join(folder, "good.svg"), ART);
+    const files = [...Object.keys(bad), "missing.png", "good.svg"].map((name) => join(folder, name));
+    const { code, stderr } = await separate(...files);
+    expect(code).toBe(2);
+    const lines = stderr.trim().split("\n");
+    expect(lines).toHaveLength(Object.keys(bad).length + 1);
+    Object.entries(bad).forEach(([name, [, cause]], i) => {
+      expect(lines[i]).toContain(name);
+      expect(lines[i]).toMatch(cause);
+    });
+    expect(lines.at(-1)).toContain("there is no such file");
+    expect(readdirSync(join(out, "good")).sort()).toEqual([
+      "films.pdf",
+      "report.json",
+      "separations.pdf",
+      "separations.svg",
+      "shapes.svg",
+    ]);
+  });
+
+  it("odd but sound pictures are done: one pixel, nothing at all, 60 000 colours", async () => {
+    const clear = sharp({ create: { width: 40, height: 30, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } });
+    writeFileSync(join(folder, "clear.png"), await clear.png().toBuffer());
+    writeFileSync(
+      join(folder, "one.png"),
+      await sharp({ create: { width: 1, height: 1, channels: 3, background: "#c81e28" } })
+        .png()
+        .toBuffer(),
+    );
+    const many = Buffer.alloc(300 * 200 * 3);
+    for (let i = 0; i < many.length; i += 3) many.writeUIntBE((i / 3) * 277, i, 3);
+    writeFileSync(
+      join(folder, "many.png"),
+      await sharp(many, { raw: { width: 300, height: 200, channels: 3 } })
+        .png()
+        .toBuffer(),
+    );
+    const { code, stderr } = await separate(...["clear.png", "one.png", "many.png"].map((name) => join(folder, name)));
+    expect({ code, stderr }).toEqual({ code: 0, stderr: "" });
+    const report = (name: string) => JSON.parse(readFileSync(made(name, "report.json"), "utf8"));
+    expect(report("clear").warnings.join()).toContain("nothing to print");
+    expect(report("clear").plates).toEqual([]);
+    expect(report("one").plates).toHaveLength(1);
+    expect(report("many").spots.length).toBeLessThanOrEqual(16);
+    const { stdout } = await run("qpdf", ["--check", made("clear", "films.pdf")]);
+    expect(stdout).toContain("No syntax");
+  });
+
+  it("a wrong argument is named, with the usage", async () => {
+    for (const [args, fault] of [
+      [["--width", "wide", "a.png"], /"wide" is not a length/],
+      [["--colours", "0", "a.png"], /from 1 to 48/],
+      [["--garment", "teal", "a.png"], /"teal" is not a colour/],
+      [[], /no file given/],
+    ] as const) {
+      const { code, stderr } = await separate(...args);
+      expect(code).toBe(2);
+      expect(stderr).toMatch(fault);
+      expect(stderr).toContain("usage:");
+    }
+  });
+});
+
+/** A PNG of a few bytes that claims 100 000 x 100 000 pixels. */
+function hugePng(): Buffer {
+  const header = Buffer.from("89504e470d0a1a0a0000000d49484452000186a0000186a0080200000000000000", "hex");
+  return Buffer.concat([header, Buffer.from("0000000049454e44ae426082", "hex")]);
+}

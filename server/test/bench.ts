@@ -1,0 +1,88 @@
+// A throw-away MariaDB and a real server process, for the server's tests.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type Job, jobSchema, type Run, runSchema } from "@plain-palette/contract";
+import sharp from "sharp";
+import { type MariaDb, startMariaDb } from "../../tools/database/mariadb.ts";
+import { type ServerProcess, startServer } from "../../tools/server-process.ts";
+
+export interface Bench {
+  url(): string;
+  server(): ServerProcess;
+  /** SIGKILL, then a new server on the same database. */
+  killServer(): Promise<void>;
+  /** The database ends; the server stays. */
+  stopDatabase(): Promise<void>;
+  /** The database comes back where it was. */
+  startDatabase(): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export async function startBench(): Promise<Bench> {
+  const folder = mkdtempSync(join(tmpdir(), "plain-palette-test-"));
+  let database: MariaDb = await startMariaDb(folder);
+  const port = Number(new URL(database.url).port);
+  const environment = { DATABASE_URL: database.url, PORT: "0" };
+  let server = await startServer(environment);
+  return {
+    url: () => server.url,
+    server: () => server,
+    async killServer() {
+      await server.kill();
+      server = await startServer(environment);
+    },
+    stopDatabase: () => database.stop(),
+    async startDatabase() {
+      database = await startMariaDb(folder, port);
+    },
+    async stop() {
+      await server.stop();
+      await database.stop();
+      rmSync(folder, { recursive: true });
+    },
+  };
+}
+
+/** A sound picture; different `seed`s give different bytes. */
+export function drawPicture(seed = 0, size = 120): Promise<Buffer> {
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 120" width="${size}" height="${size}"><rect width="120" height="120" fill="#fff"/><circle cx="${50 + (seed % 20)}" cy="60" r="40" fill="#d8412f"/><path d="M20 20L100 40L60 110Z" fill="#14304f"/></svg>`;
+  return sharp(Buffer.from(svg)).png().toBuffer();
+}
+
+export async function send(
+  url: string,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<{ status: number; body: unknown; headers: Headers }> {
+  const isRaw = body instanceof Uint8Array;
+  const response = await fetch(`${url}/api${path}`, {
+    method,
+    body: body === undefined ? undefined : isRaw ? new Uint8Array(body) : JSON.stringify(body),
+    headers: { "Content-Type": isRaw ? "application/octet-stream" : "application/json" },
+  });
+  const text = await response.text();
+  return { status: response.status, body: text === "" ? null : JSON.parse(text), headers: response.headers };
+}
+
+export async function createJob(url: string, picture: Buffer, name = "logo.png"): Promise<Job> {
+  const { status, body } = await send(url, "POST", `/jobs?name=${encodeURIComponent(name)}`, picture);
+  if (status !== 201) throw new Error(`upload refused: ${JSON.stringify(body)}`);
+  return jobSchema.parse(body);
+}
+
+/** Polls a run until it is in one of the given states. */
+export async function untilRun(
+  url: string,
+  id: string,
+  states: readonly Run["state"][],
+  patienceMs = 40_000,
+): Promise<Run> {
+  for (const end = Date.now() + patienceMs; ; ) {
+    const run = runSchema.parse((await send(url, "GET", `/runs/${id}`)).body);
+    if (states.includes(run.state)) return run;
+    if (Date.now() > end) throw new Error(`the run is still ${run.state}: ${run.stage}`);
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}

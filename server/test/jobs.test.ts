@@ -1,0 +1,115 @@
+import { createHash } from "node:crypto";
+import { type Job, jobListSchema, jobSchema, problemSchema } from "@plain-palette/contract";
+import sharp from "sharp";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Bench, createJob, drawPicture, send, startBench } from "./bench.ts";
+
+let bench: Bench;
+beforeAll(async () => {
+  bench = await startBench();
+});
+afterAll(() => bench.stop());
+
+const save = async (job: Job, basedOn: number, trapMm: number) =>
+  send(bench.url(), "POST", `/jobs/${job.id}/recipes`, {
+    basedOn,
+    recipe: { ...job.recipe, separations: { ...job.recipe.separations, trapMm } },
+  });
+const move = (job: Job, to: number | null, seen: number) =>
+  send(bench.url(), "PUT", `/jobs/${job.id}/head`, { to, seen });
+
+describe("a picture becomes a job", () => {
+  it("with the facts of the file, listed on the board, the file kept byte for byte", async () => {
+    const picture = await drawPicture();
+    const job = await createJob(bench.url(), picture, "crew_shirt-FINAL.png");
+    expect(job).toMatchObject({ title: "crew shirt FINAL", step: "artwork", head: 1, undo: null, redo: null });
+    expect(job.artwork).toMatchObject({ kind: "png", width: 120, height: 120, bytes: picture.length });
+    expect(job.artwork.hash).toBe(createHash("sha256").update(picture).digest("hex"));
+    const list = jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body);
+    expect(list.map((card) => card.id)).toContain(job.id);
+    const file = await fetch(`${bench.url()}/api/artworks/${job.artwork.hash}/file`);
+    expect(Buffer.from(await file.arrayBuffer()).equals(picture)).toBe(true);
+    expect(file.headers.get("content-disposition")).toContain("attachment");
+    const thumbnail = await fetch(`${bench.url()}/api/artworks/${job.artwork.hash}/thumbnail`);
+    expect((await sharp(Buffer.from(await thumbnail.arrayBuffer())).metadata()).width).toBe(120);
+  });
+
+  it("whose pixels reach the browser exactly, straight alpha included", async () => {
+    const picture = await sharp({
+      create: { width: 31, height: 17, channels: 4, background: { r: 200, g: 90, b: 10, alpha: 0.3 } },
+    })
+      .png()
+      .toBuffer();
+    const { artwork } = await createJob(bench.url(), picture);
+    const response = await fetch(`${bench.url()}/api/artworks/${artwork.hash}/pixels`);
+    const pixels = Buffer.from(await response.arrayBuffer());
+    const independent = await sharp(picture).raw().toBuffer();
+    expect(pixels.equals(independent)).toBe(true);
+  });
+
+  it("two jobs of one picture share the artwork", async () => {
+    const picture = await drawPicture(3);
+    const [one, other] = await Promise.all([createJob(bench.url(), picture), createJob(bench.url(), picture)]);
+    expect(one.id).not.toBe(other.id);
+    expect(one.artwork.hash).toBe(other.artwork.hash);
+  });
+});
+
+describe("recipes", () => {
+  it("are kept, every version; undo and redo walk them", async () => {
+    const job = await createJob(bench.url(), await drawPicture(1));
+    const second = jobSchema.parse((await save(job, 1, 0.4)).body);
+    expect(second).toMatchObject({ head: 2, undo: 1, redo: null });
+    await save(job, 2, 0.5);
+    const undone = jobSchema.parse((await move(job, 2, 3)).body);
+    expect(undone).toMatchObject({ head: 2, undo: 1, redo: 3 });
+    expect(undone.recipe.separations.trapMm).toBe(0.4);
+    const redone = jobSchema.parse((await move(job, 3, 2)).body);
+    expect(redone.recipe.separations.trapMm).toBe(0.5);
+    // A change after undo starts a branch; the old one is kept and redo follows the new one.
+    await move(job, 2, 3);
+    const branched = jobSchema.parse((await save(job, 2, 0.6)).body);
+    expect(branched).toMatchObject({ head: 4, undo: 2, redo: null });
+    expect(jobSchema.parse((await move(job, 3, 4)).body).recipe.separations.trapMm).toBe(0.5);
+  });
+
+  it("of two people at once are both kept, and the second is told", async () => {
+    const job = await createJob(bench.url(), await drawPicture(2));
+    const outcomes = await Promise.all([save(job, 1, 0.4), save(job, 1, 0.5)]);
+    expect(outcomes.map((outcome) => outcome.status).sort()).toEqual([201, 409]);
+    const refused = outcomes.find((outcome) => outcome.status === 409);
+    const problem = problemSchema.parse(refused?.body);
+    expect(refused?.headers.get("content-type")).toContain("application/problem+json");
+    expect(problem).toMatchObject({ head: 2, stored: 3 });
+    const theirs = jobSchema.parse((await send(bench.url(), "GET", `/jobs/${job.id}`)).body);
+    const ours = jobSchema.parse((await move(job, 3, 2)).body);
+    expect([theirs.recipe.separations.trapMm, ours.recipe.separations.trapMm].sort()).toEqual([0.4, 0.5]);
+    expect((await move(job, 2, 2)).status).toBe(409);
+  });
+
+  it("that do not fit the schema are refused with the fault", async () => {
+    const job = await createJob(bench.url(), await drawPicture(4));
+    const { status, body } = await save(job, 1, -3);
+    expect(status).toBe(400);
+    expect(problemSchema.parse(body).detail).toContain("separations.trapMm");
+  });
+});
+
+describe("the server's manners", () => {
+  it("answers what is not there with a problem document", async () => {
+    for (const path of ["/jobs/6f2b1c1e-0000-4000-8000-000000000000", "/nothing", `/artworks/${"0".repeat(64)}/file`]) {
+      const { status, body, headers } = await send(bench.url(), "GET", path);
+      expect(status).toBe(404);
+      expect(headers.get("content-type")).toContain("application/problem+json");
+      expect(problemSchema.parse(body).title).toContain("is not here");
+    }
+  });
+  it("is bound to loopback and sends a content security policy without inline or foreign code", async () => {
+    expect(bench.url()).toContain("http://127.0.0.1:");
+    const { headers } = await send(bench.url(), "GET", "/health");
+    const policy = headers.get("content-security-policy") ?? "";
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).not.toContain("unsafe");
+    expect(headers.get("x-powered-by")).toBeNull();
+  });
+});
