@@ -1,3 +1,4 @@
+// Schemas of everything that travels between server and web. Jobs first: they bring the core's settings of Zod.
 export {
   type ArtworkFacts,
   artworkSchema,

@@ -1,6 +1,8 @@
 // Chains of cubic Bezier segments in one flat array: the only curve the product knows. A straight segment is one whose
 // control points lie on its ends, so that "is this a line?" has an exact answer.
 
+import { lengthOf } from "./vector.ts";
+
 /** x0 y0, then six numbers a segment: control 1, control 2, end. Closed when the last point is the first. */
 export type CubicPath = Float64Array;
 
@@ -66,10 +68,7 @@ export function flattenPath(path: CubicPath, tolerance: number): number[] {
     const o = s * 6;
     const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(o, o + 8);
     if (!isLine(path, s)) {
-      const bend = Math.max(
-        Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2),
-        Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3),
-      );
+      const bend = Math.max(lengthOf(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), lengthOf(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
       const steps = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
       for (let k = 1; k < steps; k++) {
         const t = k / steps;

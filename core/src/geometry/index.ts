@@ -20,3 +20,4 @@ export {
   toPolygons,
   unite,
 } from "./polygons.ts";
+export { arcBetween, cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "./vector.ts";

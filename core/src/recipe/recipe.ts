@@ -4,6 +4,9 @@ import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
 
+// Zod would compile its parsers with `new Function`, which the page's content security policy rightly forbids.
+z.config({ jitless: true });
+
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);
 

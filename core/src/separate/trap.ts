@@ -1,7 +1,15 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import Flatbush from "flatbush";
-import { flattenPath, intersect, type Polygons, polygonPath, toPolygons } from "../geometry/index.ts";
+import {
+  arcBetween,
+  flattenPath,
+  intersect,
+  lengthOf,
+  type Polygons,
+  polygonPath,
+  toPolygons,
+} from "../geometry/index.ts";
 import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
 
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
@@ -10,10 +18,8 @@ export type LightnessOf = (spotId: string) => number | null;
 /** The strips of one spot that lie inside its darker neighbours, per spot id; non-overlapping polygons. */
 export type Traps = ReadonlyMap<string, Polygons>;
 
-/** A turn sharper than this is rounded off rather than mitred, radians. */
-const ROUNDED_TURN = 0.2;
-/** Steps of an arc are at most this wide, radians. */
-const ARC_STEP = 0.2;
+/** A turn sharper than this (0.2 radians) is rounded off rather than mitred; so is an arc's step. */
+const ROUNDED_TURN_COSINE = 0.98;
 
 /**
  * Strips for all boundaries between two inks. `widthPx` is the trap in source pixels. Where either ink is narrower than
@@ -92,7 +98,7 @@ function densify(line: readonly number[], step: number): number[] {
   for (let i = 2; i < line.length; i += 2) {
     const dx = line[i] - line[i - 2];
     const dy = line[i + 1] - line[i - 1];
-    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / step));
+    const parts = Math.max(1, Math.ceil(lengthOf(dx, dy) / step));
     for (let k = 1; k < parts; k++) out.push(line[i - 2] + (dx * k) / parts, line[i - 1] + (dy * k) / parts);
     out.push(line[i], line[i + 1]);
   }
@@ -108,7 +114,7 @@ function localWidths(line: readonly number[], widthPx: number, crossings: Crossi
     const b = Math.min(n - 1, i + 1) * 2;
     const dx = line[b] - line[a];
     const dy = line[b + 1] - line[a + 1];
-    const length = Math.hypot(dx, dy);
+    const length = lengthOf(dx, dy);
     if (length === 0) continue;
     const nx = -dy / length;
     const ny = dx / length;
@@ -173,16 +179,17 @@ function stripBeside(line: readonly number[], widths: Float64Array, side: 1 | -1
   for (let i = 0; i < last; i++) {
     const dx = line[i * 2 + 2] - line[i * 2];
     const dy = line[i * 2 + 3] - line[i * 2 + 1];
-    const length = Math.hypot(dx, dy);
+    const length = lengthOf(dx, dy);
     if (length === 0) continue;
     const nx = (-dy / length) * side;
     const ny = (dx / length) * side;
     const mayLeaveOut = before !== null && isOnStraightStrip(line, widths, i);
     if (!before) pushFan(pieces, line, i, widths[i], -dx / length, -dy / length, nx, ny);
     else if (!mayLeaveOut) {
-      const turn = Math.atan2(before[0] * ny - before[1] * nx, before[0] * nx + before[1] * ny);
-      const isFolded = length < widths[i] * Math.abs(turn) * 1.5 && turn * side < 0;
-      if (Math.abs(turn) > ROUNDED_TURN || isFolded) {
+      const turnSine = before[0] * ny - before[1] * nx;
+      const turnCosine = before[0] * nx + before[1] * ny;
+      const isFolded = length < widths[i] * Math.abs(turnSine) * 1.5 && turnSine * side < 0;
+      if (turnCosine < ROUNDED_TURN_COSINE || isFolded) {
         add(i, before[0], before[1]);
         endPiece();
         pushFan(pieces, line, i, widths[i], before[0], before[1], nx, ny);
@@ -220,17 +227,13 @@ function pushFan(
   toX: number,
   toY: number,
 ): void {
-  const turn = Math.atan2(fromX * toY - fromY * toX, fromX * toX + fromY * toY);
-  const steps = Math.max(1, Math.ceil(Math.abs(turn) / ARC_STEP));
-  const fan = [line[i * 2], line[i * 2 + 1]];
-  for (let k = 0; k <= steps; k++) {
-    const angle = (turn * k) / steps;
-    const c = Math.cos(angle);
-    const s = Math.sin(angle);
-    fan.push(fan[0] + radius * (fromX * c - fromY * s), fan[1] + radius * (fromX * s + fromY * c));
-  }
+  const x = line[i * 2];
+  const y = line[i * 2 + 1];
+  const fan = [x, y];
+  const arc = arcBetween(fromX, fromY, toX, toY, ROUNDED_TURN_COSINE);
+  for (let k = 0; k < arc.length; k += 2) fan.push(x + radius * arc[k], y + radius * arc[k + 1]);
   // On the inside of a turn the sector is swept the other way; all pieces must turn alike.
-  pieces.push(turn >= 0 ? fan : reversePoints(fan));
+  pieces.push(fromX * toY - fromY * toX >= 0 ? fan : reversePoints(fan));
 }
 
 function reversePoints(points: readonly number[]): number[] {

@@ -1,5 +1,5 @@
 // Full circles: a closed boundary that is one keeps its centre and radius, whatever the pixels did to it.
-import type { CubicPath } from "../geometry/index.ts";
+import { type CubicPath, lengthOf } from "../geometry/index.ts";
 
 /** Handle length of a quarter circle of radius 1 as one cubic: 4/3 (sqrt 2 - 1), radial error below 0.03 %. */
 const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
@@ -45,7 +45,7 @@ export function fitCircle(points: Float64Array, tolerance: number): CubicPath | 
   let twiceArea = 0;
   for (let i = 0; i < n; i++) {
     const j = (i + 1) % n;
-    if (Math.abs(Math.hypot(points[i * 2] - cx, points[i * 2 + 1] - cy) - radius) > tolerance) return null;
+    if (Math.abs(lengthOf(points[i * 2] - cx, points[i * 2 + 1] - cy) - radius) > tolerance) return null;
     twiceArea += points[i * 2] * points[j * 2 + 1] - points[j * 2] * points[i * 2 + 1];
   }
   return circlePath(cx, cy, radius, twiceArea > 0);

@@ -1,10 +1,14 @@
 // Corners of a boundary: where two straight-looking sides meet in a point that no small arc explains. Our own method.
 
+import { cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "../geometry/index.ts";
+
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
 const SKIP = 1;
 const SIDE = 4;
-/** Turns below this are part of a curve. */
-const MIN_TURN = (28 * Math.PI) / 180;
+/** Turns of less than 28 degrees are part of a curve; all turns are compared by their cosine. */
+const MIN_TURN_COSINE = 0.883;
+/** Turns of more than 56 degrees are corners even without sides long enough to show it. */
+const PLAIN_TURN_COSINE = 0.559;
 /** A corner may lie at most this far (px) outside the polyline: the aperture cuts no more off. */
 const MAX_REACH_PX = 1.3;
 
@@ -32,7 +36,7 @@ export function sharpenCorners(points: Float64Array, isLoop: boolean): CorneredL
   for (let i = 0; i < n; i++) turns[i] = turnAt(points, n, i, isLoop);
   const at = new Map<number, readonly [number, number]>();
   for (let i = 0; i < n; i++) {
-    if (turns[i] < MIN_TURN || !isLargestAround(turns, n, i, isLoop)) continue;
+    if (turns[i] > MIN_TURN_COSINE || !isSharpestAround(turns, n, i, isLoop)) continue;
     const tip = cornerTip(points, n, i, isLoop, turns[i]);
     if (tip) at.set(i, tip);
   }
@@ -64,26 +68,23 @@ function offsetIndex(i: number, k: number, n: number, isLoop: boolean): number {
   return j < 0 || j >= n ? -1 : j;
 }
 
+/** Cosine of the turn at a point; 1 where there is none. */
 function turnAt(points: Float64Array, n: number, i: number, isLoop: boolean): number {
   let reach = Math.min(3, Math.floor(n / 3));
   if (!isLoop) reach = Math.min(reach, i, n - 1 - i);
-  if (reach < 1) return 0;
+  if (reach < 1) return 1;
   const a = offsetIndex(i, -reach, n, isLoop) * 2;
   const b = offsetIndex(i, reach, n, isLoop) * 2;
   const x = points[i * 2];
   const y = points[i * 2 + 1];
-  return Math.abs(angleBetween(x - points[a], y - points[a + 1], points[b] - x, points[b + 1] - y));
+  return cosineBetween(x - points[a], y - points[a + 1], points[b] - x, points[b + 1] - y);
 }
 
-function angleBetween(ax: number, ay: number, bx: number, by: number): number {
-  return Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
-}
-
-function isLargestAround(turns: Float64Array, n: number, i: number, isLoop: boolean): boolean {
+function isSharpestAround(turns: Float64Array, n: number, i: number, isLoop: boolean): boolean {
   for (let k = -2; k <= 2; k++) {
     const j = offsetIndex(i, k, n, isLoop);
     if (j < 0 || k === 0) continue;
-    if (turns[j] > turns[i] || (turns[j] === turns[i] && k < 0)) return false;
+    if (turns[j] < turns[i] || (turns[j] === turns[i] && k < 0)) return false;
   }
   return true;
 }
@@ -100,17 +101,17 @@ function cornerTip(
   const after = sideLine(points, n, i, 1, isLoop);
   const x = points[i * 2];
   const y = points[i * 2 + 1];
-  if (!before || !after) return turn > 2 * MIN_TURN ? [x, y] : null;
+  if (!before || !after) return turn < PLAIN_TURN_COSINE ? [x, y] : null;
   const cross = before.dx * after.dy - before.dy * after.dx;
-  const angle = Math.abs(Math.atan2(cross, -(before.dx * after.dx + before.dy * after.dy)));
-  if (angle < MIN_TURN) return null;
+  const cosine = -(before.dx * after.dx + before.dy * after.dy);
+  if (cosine > MIN_TURN_COSINE || cross === 0) return null;
   const t = ((after.x - before.x) * after.dy - (after.y - before.y) * after.dx) / cross;
   const tipX = before.x + t * before.dx;
   const tipY = before.y + t * before.dy;
   const reach = distanceToLine(points, n, i, isLoop, tipX, tipY);
-  // An arc that turns by `angle` between the sides would pass this far inside the meeting point of its tangents.
-  const tangent = (Math.hypot(before.x - tipX, before.y - tipY) + Math.hypot(after.x - tipX, after.y - tipY)) / 2;
-  const arcReach = tangent * Math.tan(angle / 4);
+  // An arc that turns by that angle between the sides would pass this far inside the meeting point of its tangents.
+  const tangent = (lengthOf(before.x - tipX, before.y - tipY) + lengthOf(after.x - tipX, after.y - tipY)) / 2;
+  const arcReach = tangent * tanOfQuarter(cosine);
   if (reach > 0.55 * arcReach + 0.1) return null;
   return reach <= MAX_REACH_PX ? [tipX, tipY] : [x, y];
 }
@@ -127,7 +128,7 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
     const length2 = dx * dx + dy * dy;
     const t = length2 === 0 ? 0 : ((x - points[a * 2]) * dx + (y - points[a * 2 + 1]) * dy) / length2;
     const u = Math.min(1, Math.max(0, t));
-    nearest = Math.min(nearest, Math.hypot(points[a * 2] + u * dx - x, points[a * 2 + 1] + u * dy - y));
+    nearest = Math.min(nearest, lengthOf(points[a * 2] + u * dx - x, points[a * 2 + 1] + u * dy - y));
   }
   return nearest;
 }
@@ -169,9 +170,7 @@ function sideLine(points: Float64Array, n: number, i: number, sign: number, isLo
     xy += u * v;
     yy += v * v;
   }
-  const direction = Math.atan2(2 * xy, xx - yy) / 2;
-  let dx = Math.cos(direction);
-  let dy = Math.sin(direction);
+  let [dx, dy] = mainDirection(xx, xy, yy);
   if (dx * (lastX - firstX) + dy * (lastY - firstY) < 0) {
     dx = -dx;
     dy = -dy;

@@ -2,6 +2,8 @@
 // "An algorithm for automatically fitting digitized curves" (Graphics Gems, 1990); each segment is made as long as the
 // tolerance allows, and free ends (corners, junctions) keep both control points free.
 
+import { lengthOf } from "../geometry/index.ts";
+
 /** One run's fit: six numbers a segment, as in CubicPath without its first point. */
 export type FittedSegments = number[];
 
@@ -67,7 +69,7 @@ export function tangentAt(points: Float64Array, i: number, from: number, to: num
   if (reach === 0) return null;
   const dx = points[(i - reach) * 2] - points[(i + reach) * 2];
   const dy = points[(i - reach) * 2 + 1] - points[(i + reach) * 2 + 1];
-  const length = Math.hypot(dx, dy);
+  const length = lengthOf(dx, dy);
   return length === 0 ? null : [dx / length, dy / length];
 }
 
@@ -84,11 +86,11 @@ function isStraight(points: Float64Array, i: number, j: number, tolerance: numbe
   const y0 = points[i * 2 + 1];
   const dx = points[j * 2] - x0;
   const dy = points[j * 2 + 1] - y0;
-  const length = Math.hypot(dx, dy);
+  const length = lengthOf(dx, dy);
   for (let k = i + 1; k < j; k++) {
     const u = points[k * 2] - x0;
     const v = points[k * 2 + 1] - y0;
-    const distance = length === 0 ? Math.hypot(u, v) : Math.abs(u * dy - v * dx) / length;
+    const distance = length === 0 ? lengthOf(u, v) : Math.abs(u * dy - v * dx) / length;
     if (distance > tolerance) return false;
   }
   return true;
@@ -98,7 +100,7 @@ function isStraight(points: Float64Array, i: number, j: number, tolerance: numbe
 function meetsTangents(points: Float64Array, i: number, j: number, start: Tangent, end: Tangent): boolean {
   const dx = points[j * 2] - points[i * 2];
   const dy = points[j * 2 + 1] - points[i * 2 + 1];
-  const length = Math.hypot(dx, dy);
+  const length = lengthOf(dx, dy);
   if (length === 0) return false;
   const cosine = 0.998;
   if (start && (start[0] * dx + start[1] * dy) / length < cosine) return false;
@@ -139,7 +141,7 @@ function chordParameters(points: Float64Array, i: number, j: number): Float64Arr
   const u = new Float64Array(j - i + 1);
   for (let k = 1; k < u.length; k++) {
     const p = (i + k) * 2;
-    u[k] = u[k - 1] + Math.hypot(points[p] - points[p - 2], points[p + 1] - points[p - 1]);
+    u[k] = u[k - 1] + lengthOf(points[p] - points[p - 2], points[p + 1] - points[p - 1]);
   }
   const total = u[u.length - 1] || 1;
   for (let k = 1; k < u.length; k++) u[k] /= total;
@@ -188,7 +190,7 @@ function solveControls(
     bx2 += w2 * rx;
     by2 += w2 * ry;
   }
-  const chord = Math.hypot(x3 - x0, y3 - y0);
+  const chord = lengthOf(x3 - x0, y3 - y0);
   let ox1: number;
   let oy1: number;
   let ox2: number;
@@ -240,10 +242,10 @@ function solveControls(
 function isSane(points: Float64Array, i: number, j: number, c: Float64Array): boolean {
   let length = 0;
   for (let k = i + 1; k <= j; k++)
-    length += Math.hypot(points[k * 2] - points[k * 2 - 2], points[k * 2 + 1] - points[k * 2 - 1]);
-  const first = Math.hypot(c[0] - points[i * 2], c[1] - points[i * 2 + 1]);
-  const last = Math.hypot(c[2] - points[j * 2], c[3] - points[j * 2 + 1]);
-  const between = Math.hypot(c[2] - c[0], c[3] - c[1]);
+    length += lengthOf(points[k * 2] - points[k * 2 - 2], points[k * 2 + 1] - points[k * 2 - 1]);
+  const first = lengthOf(c[0] - points[i * 2], c[1] - points[i * 2 + 1]);
+  const last = lengthOf(c[2] - points[j * 2], c[3] - points[j * 2 + 1]);
+  const between = lengthOf(c[2] - c[0], c[3] - c[1]);
   return first <= length && last <= length && first + last + between <= length * 1.6 + 1;
 }
 

@@ -1,4 +1,5 @@
 // Where three or more boundaries meet: each is followed as a line to the meeting point they agree on best.
+import { lengthOf, mainDirection } from "../geometry/index.ts";
 import type { BoundaryPoints } from "./boundary.ts";
 import type { ChainGraph } from "./chains.ts";
 
@@ -58,7 +59,7 @@ export function placeJunctions(
       const determinant = a * c - b * b;
       sx = (p * c - q * b) / determinant;
       sy = (q * a - p * b) / determinant;
-      const shift = Math.hypot(sx, sy);
+      const shift = lengthOf(sx, sy);
       if (shift > MAX_SHIFT_PX) {
         sx *= MAX_SHIFT_PX / shift;
         sy *= MAX_SHIFT_PX / shift;
@@ -93,9 +94,9 @@ function endLine(points: Float64Array, fromEnd: boolean): readonly [number, numb
       xy += u * v;
       yy += v * v;
     }
-    const direction = Math.atan2(2 * xy, xx - yy) / 2;
-    const nx = -Math.sin(direction);
-    const ny = Math.cos(direction);
+    const [dx, dy] = mainDirection(xx, xy, yy);
+    const nx = -dy;
+    const ny = dx;
     const offLine2 = (xx * nx * nx + 2 * xy * nx * ny + yy * ny * ny) / n;
     if (n === 2 || offLine2 <= STRAIGHT_PX * STRAIGHT_PX) return [x, y, nx, ny];
   }

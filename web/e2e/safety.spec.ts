@@ -1,0 +1,98 @@
+import { expect, type Page, test } from "@playwright/test";
+import sharp from "sharp";
+import { drawPng, dropFile, goTo, LOGO, newJob, setField, settled } from "./shop.ts";
+
+const bad: readonly (readonly [string, () => Buffer | Promise<Buffer>, RegExp])[] = [
+  ["empty.png", () => Buffer.alloc(0), /The file is empty/],
+  ["notes.png", () => Buffer.from("The logo is in the other mail."), /This is text, not a picture/],
+  ["cut.png", async () => (await drawPng(LOGO)).subarray(0, 900), /PNG is damaged or ends too early/],
+  [
+    "cut.jpg",
+    async () =>
+      (
+        await sharp(await drawPng(LOGO))
+          .jpeg()
+          .toBuffer()
+      ).subarray(0, 2000),
+    /JPEG is damaged or ends too early/,
+  ],
+  [
+    "script.svg",
+    () => Buffer.from(LOGO.replace("<rect", "<script>alert(1)</script><rect")),
+    /The SVG contains a script/,
+  ],
+  [
+    "outside.svg",
+    () => Buffer.from(LOGO.replace("<rect", '<image href="http://elsewhere.example/a.png"/><rect')),
+    /refers to something outside itself/,
+  ],
+];
+
+for (const [name, make, message] of bad)
+  test(`${name} is refused with its cause, and the board goes on`, async ({ page }) => {
+    await page.goto("/");
+    await page.getByText("Crew shirts, full front").waitFor();
+    await dropFile(page, name, await make());
+    const alert = page.getByRole("alert");
+    await expect(alert).toContainText(message);
+    await expect(alert).toContainText("Nothing was changed.");
+    await expect(page.getByText(name, { exact: true })).toBeVisible();
+    await alert.getByRole("button", { name: "Close" }).click();
+    await expect(page.getByText("Crew shirts, full front")).toBeVisible();
+  });
+
+test("a picture of nothing becomes a job that says there is nothing to print", async ({ page }) => {
+  await newJob(page, "clear.png", '<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"></svg>');
+  await goTo(page, "Separations");
+  await expect(page.getByText("No inks", { exact: false })).toBeVisible();
+  await goTo(page, "Output");
+  await expect(page.getByText("fully transparent", { exact: false })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Make the files" })).toBeDisabled();
+});
+
+test("a field says what is wrong with what was typed, and keeps the old value in force", async ({ page }) => {
+  await newJob(page);
+  const field = page.getByLabel("Print width");
+  await field.fill("very wide");
+  await field.press("Enter");
+  await expect(page.getByText('"very wide" is not a length', { exact: false })).toBeVisible();
+  await field.fill("1mm");
+  await field.press("Enter");
+  await expect(page.getByText(/between 5 mm/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Print width")).toHaveValue("10.5 in");
+});
+
+test("closing the tab right after a change loses nothing", async ({ page, context }) => {
+  await newJob(page);
+  const { url } = { url: page.url() };
+  await page.getByLabel("Print width").fill("222mm");
+  await page.getByLabel("Print width").press("Enter");
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await expect(async () => {
+    await again.goto(url);
+    await expect(again.getByLabel("Print width")).toHaveValue("222 mm", { timeout: 1500 });
+  }).toPass();
+});
+
+test("two people on one job: both changes are kept and a person chooses", async ({ page, context }) => {
+  await newJob(page);
+  await goTo(page, "Separations");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await settled(other);
+  await setField(other, "Trap width", "0.4");
+  const mine: Page = page;
+  await mine.getByLabel("Trap width").fill("0.5");
+  await mine.getByLabel("Trap width").press("Enter");
+  await expect(mine.getByText("Somebody else changed this job meanwhile.")).toBeVisible();
+  await mine.getByRole("button", { name: "Go on with mine" }).click();
+  await settled(mine);
+  await other.reload();
+  await settled(other);
+  await expect(other.getByLabel("Trap width")).toHaveValue("0.5 mm");
+  await other.getByRole("button", { name: "Undo" }).click();
+  await settled(other);
+  await expect(other.getByLabel("Trap width")).toHaveValue("0.4 mm");
+});

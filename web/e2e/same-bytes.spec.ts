@@ -1,0 +1,69 @@
+import { createHash } from "node:crypto";
+import type { Job } from "@plain-palette/contract";
+import { makeRecipe, runPipeline } from "@plain-palette/core/recipe";
+import { expect, test } from "@playwright/test";
+import sharp from "sharp";
+import { DEMO_JOBS } from "../../tools/demo/jobs.ts";
+import type { ComputeMessage, ComputeRequest } from "../src/compute/messages.ts";
+
+/** SHA-256 of all curves of all plates and edges, bit for bit. */
+function digest(paths: readonly (readonly number[])[]): string {
+  const hash = createHash("sha256");
+  for (const path of paths) hash.update(new Uint8Array(Float64Array.from(path).buffer));
+  return hash.digest("hex");
+}
+
+test("the browser's worker and Node give byte-equal results for one recipe", async ({ page }) => {
+  const demo = DEMO_JOBS.find((job) => job.client === "Tern Island Ferry");
+  if (!demo) throw new Error("no ferry among the demo jobs");
+  const bytes = await demo.draw();
+  const { data, info } = await sharp(bytes)
+    .toColourspace("srgb")
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const raster = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+  const recipe = makeRecipe({ artwork: { garment: "#1d2a44" } });
+  const own = runPipeline({ key: "ferry", raster }, recipe);
+
+  await page.goto("/");
+  const jobs: Job[] = await (await page.request.get("/api/jobs")).json();
+  const job = jobs.find((one) => one.client === "Tern Island Ferry");
+  if (!job) throw new Error("the ferry was not seeded");
+  const workerStarted = page.waitForEvent("worker");
+  await page.goto(`/jobs/${job.id}/artwork`);
+  const workerUrl = (await workerStarted).url();
+  const { hash, width, height } = job.artwork;
+  const request: ComputeRequest = {
+    id: 1,
+    hash,
+    width,
+    height,
+    pixelsUrl: `/api/artworks/${hash}/pixels`,
+    recipe,
+    upTo: "separate",
+  };
+  const theirs = await page.evaluate(
+    ({ workerUrl, request }) =>
+      new Promise<{ edges: number[][]; plates: number[][] }>((resolve, reject) => {
+        const worker = new Worker(workerUrl, { type: "module" });
+        let edges: number[][] = [];
+        worker.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
+          if (data.type === "traced") edges = data.view.edges.map((path) => [...path]);
+          if (data.type === "failed") reject(new Error(data.message));
+          if (data.type === "separated")
+            resolve({
+              edges,
+              plates: data.separation.plates.flatMap((plate) => plate.region.map((path) => [...path])),
+            });
+        };
+        worker.postMessage(request);
+      }),
+    { workerUrl, request },
+  );
+  expect(theirs.edges.length).toBeGreaterThan(100);
+  expect(digest(theirs.edges)).toBe(digest(own.map.edges.map((edge) => [...edge.path])));
+  expect(digest(theirs.plates)).toBe(
+    digest(own.separation.plates.flatMap((plate) => plate.region.map((path) => [...path]))),
+  );
+});
