@@ -1,0 +1,115 @@
+// npm run bench: what each step takes on a 1 and a 24 megapixel picture, as ratios to general-purpose libraries doing the
+// nearest job on the same pixels in the same process. Never a timed test: machines differ, ratios less so.
+import { layOutFilms } from "@plain-palette/core/films";
+import { writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/formats";
+import type { Raster } from "@plain-palette/core/raster";
+import { makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
+import { readLabelFont } from "@plain-palette/server/intake";
+import { contours } from "d3-contour";
+import { PDFDocument } from "pdf-lib";
+import sharp from "sharp";
+import { ferrySvg } from "../demo/ferry.ts";
+
+sharp.concurrency(1);
+
+const mark = (bytes: number) => `${Math.round(bytes / 1048576)} MB`;
+
+async function timed<T>(work: () => T | Promise<T>): Promise<{ ms: number; value: T }> {
+  global.gc?.();
+  const before = performance.now();
+  const value = await work();
+  return { ms: performance.now() - before, value };
+}
+
+async function draw(side: number): Promise<Raster> {
+  const { data, info } = await sharp(Buffer.from(ferrySvg()), { density: (72 * side) / 1000, limitInputPixels: false })
+    .flatten({ background: "#fff" })
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return {
+    width: info.width,
+    height: info.height,
+    data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
+  };
+}
+
+/** One of each label's 0/1 mask, as a general-purpose contour library wants it. */
+function maskOf(labels: Uint8Array, label: number): number[] {
+  return Array.from(labels, (value) => (value === label ? 1 : 0));
+}
+
+async function measure(side: number): Promise<void> {
+  const raster = await draw(side);
+  const raw = { width: raster.width, height: raster.height, channels: 4 as const };
+  const pixels = Buffer.from(raster.data.buffer, raster.data.byteOffset, raster.data.length);
+  const recipe = makeRecipe({ artwork: { garment: "#1d2a44" } });
+  const times: Record<string, number> = {};
+  let peak = 0;
+  const steps = runSteps({ key: "bench", raster }, recipe, makeResultCache());
+  let step = steps.next();
+  while (!step.done) {
+    const name = step.value;
+    const { ms, value } = await timed(() => steps.next());
+    times[name] = ms;
+    step = value;
+    peak = Math.max(peak, process.memoryUsage().rss);
+  }
+  const results: Results = step.value;
+  const font = await readLabelFont();
+  const date = new Date(0);
+  const films = await timed(async () => {
+    const set = layOutFilms(results.separation, recipe.output, { job: "bench", client: "bench", date: "1970-01-01" });
+    return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(results.separation, date)];
+  });
+  const { counts, coverage } = {
+    counts: makeReport({ key: "", raster }, recipe, results, {}).shapes,
+    coverage: results.findings.found.length,
+  };
+
+  const quantised = await timed(() =>
+    sharp(pixels, { raw: raw }).png({ palette: true, colours: 12, dither: 0 }).toBuffer(),
+  );
+  // Contours of every colour's mask; on 24 MP of one colour only, times the number of colours, since it wants arrays of numbers.
+  const labels = results.findings.labels.data;
+  const masks = side > 2000 ? 1 : coverage;
+  const contoured = await timed(() => {
+    for (let label = 0; label < masks; label++)
+      contours().size([raster.width, raster.height]).thresholds([0.5])(maskOf(labels, side > 2000 ? 2 : label));
+  });
+  const contourMs = (contoured.ms * coverage) / masks;
+  const reloaded = await timed(async () => {
+    for (const file of films.value) await (await PDFDocument.load(file)).save();
+  });
+
+  const reduceMs = times.find + times.reduce;
+  const ratio = (own: number, other: number) => `${(own / other).toFixed(2)} x`;
+  console.log(
+    `\n${(side * side) / 1e6 > 20 ? "24" : "1"} MP (${side} x ${side}), ${counts.shapes} shapes, ${counts.nodes} nodes; peak ${mark(peak)} resident`,
+  );
+  console.table({
+    reduce: {
+      ms: Math.round(reduceMs),
+      ratio: ratio(reduceMs, quantised.ms),
+      to: "sharp png({ palette, colours: 12, dither: 0 }), one thread",
+    },
+    trace: {
+      ms: Math.round(times.trace),
+      ratio: ratio(times.trace, contourMs),
+      to: "d3-contour, plain contours of the same masks",
+    },
+    separate: { ms: Math.round(times.separate), ratio: ratio(times.separate, contourMs), to: "d3-contour, as above" },
+    films: {
+      ms: Math.round(films.ms),
+      ratio: ratio(films.ms, reloaded.ms),
+      to: "pdf-lib loading and saving the two files again",
+    },
+  });
+}
+
+// Once unmeasured: the first run pays for compiling.
+await draw(400).then((raster) => {
+  const steps = runSteps({ key: "warm-up", raster }, makeRecipe(), makeResultCache());
+  while (!steps.next().done);
+});
+for (const side of [1000, 4900]) await measure(side);
