@@ -6,7 +6,8 @@ import { startMariaDb } from "./database/mariadb.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { ROOT, type ServerProcess, startServer } from "./server-process.ts";
 
-const DATA = join(ROOT, ".data");
+/** Everything that lasts. Elsewhere for tests only. */
+const DATA = process.env.DATA_FOLDER ?? join(ROOT, ".data");
 
 console.log("Building the web application ...");
 await build({ root: join(ROOT, "web"), logLevel: "warn" });

@@ -2,7 +2,7 @@ import { crc32, deflateSync } from "node:zlib";
 import { problemSchema } from "@plain-palette/contract";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.ts";
+import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {

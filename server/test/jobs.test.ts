@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { type Job, jobListSchema, jobSchema, problemSchema } from "@plain-palette/contract";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.ts";
+import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { type Job, jobListSchema, jobSchema } from "@plain-palette/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.ts";
+import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {

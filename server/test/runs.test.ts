@@ -1,7 +1,7 @@
 import { type Run, runSchema } from "@plain-palette/contract";
 import { PDFDocument } from "pdf-lib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench, untilRun } from "./bench.ts";
+import { type Bench, createJob, drawPicture, send, startBench, untilRun } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {

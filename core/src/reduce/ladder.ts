@@ -12,7 +12,7 @@ export interface Rung {
 }
 
 /** A small colour weighs at least this share of the picture, so that a small but distinct accent outlives a near tone. */
-const ACCENT_SHARE = 0.004;
+const ACCENT_SHARE = 0.03;
 
 /**
  * All rungs from `colours.length` down to 1. Merging moves the smaller colour into the larger; the cost of a pair is the
@@ -51,7 +51,7 @@ export function buildLadder(colours: readonly FoundColour[]): Rung[] {
 /** Above 16 colours it is not a spot-colour job; a proposal stays below what one press usually carries (common practice, no source). */
 const MOST_PROPOSED = 12;
 /** A merge of two colours nearer than this is always proposed. */
-const NEAR_TWINS = 3;
+const NEAR_TWINS = 2;
 
 /**
  * The number of colours to propose: all that were found, less near twins; for art with more colours than a press carries

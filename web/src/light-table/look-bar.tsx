@@ -17,6 +17,8 @@ export interface ReadOut {
 
 interface Props {
   readonly look: Look;
+  /** Said instead of the ways to look, where there is only one. */
+  readonly caption: string | null;
   onLook(look: Look): void;
   readonly zoomText: string;
   readonly table: RefObject<TableControls | null>;
@@ -30,11 +32,15 @@ const LOOKS = [
   { value: "outlines", text: "Outlines" },
 ] as const;
 
-export function LookBar({ look, onLook, zoomText, table, readOut }: Props) {
+export function LookBar({ look, caption, onLook, zoomText, table, readOut }: Props) {
   return (
     <div className="border-t border-rule bg-sheet px-3 pb-1.5 pt-2">
       <div className="flex items-center gap-2">
-        <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
+        {caption === null ? (
+          <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
+        ) : (
+          <p className="min-w-0 truncate py-1 font-semibold">{caption}</p>
+        )}
         <span className="ml-auto flex items-center whitespace-nowrap">
           <Button look="quiet" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
             −
@@ -55,15 +61,17 @@ export function LookBar({ look, onLook, zoomText, table, readOut }: Props) {
           </Button>
         </span>
       </div>
-      <ReadOutText readOut={readOut} />
+      <ReadOutText readOut={readOut} isFilm={caption !== null} />
     </div>
   );
 }
 
-function ReadOutText({ readOut }: { readOut: ReadOut | null }) {
+function ReadOutText({ readOut, isFilm }: { readOut: ReadOut | null; isFilm: boolean }) {
   if (!readOut)
     return (
-      <p className="mt-1 h-5 text-xs leading-5 text-soft">Point at the art to read it. Hold O to see the source.</p>
+      <p className="mt-1 h-5 text-xs leading-5 text-soft">
+        {isFilm ? "As the film comes out of the printer." : "Point at the art to read it."} Hold O to see the source.
+      </p>
     );
   const { xMm, yMm, source, spot } = readOut;
   const difference = source && spot ? ciede2000(rgbToLab(source), rgbToLab(spot.rgb)) : null;

@@ -140,6 +140,11 @@ function Bench({ step }: { step: JobStep }) {
         </div>
         <LookBar
           look={look}
+          caption={
+            isFilm && films
+              ? `Film ${filmShown + 1} of ${films.films.length}: ${films.films[filmShown].plate.name}`
+              : null
+          }
           onLook={setLook}
           zoomText={`${Math.round((zoom * 25.4 * 100) / 96)} %`}
           table={table}

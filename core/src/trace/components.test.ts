@@ -1,0 +1,81 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { type LabelMap, NONE } from "../raster/index.ts";
+import { absorbSpecks, findComponents } from "./index.ts";
+
+const maps = fc
+  .tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 }))
+  .chain(([width, height]) =>
+    fc
+      .array(fc.constantFrom(0, 1, 2, NONE), { minLength: width * height, maxLength: width * height })
+      .map((labels): LabelMap => ({ width, height, data: Uint8Array.from(labels) })),
+  );
+
+/** Regions by flood fill, the plain way. */
+function flood({ width, height, data }: LabelMap): Int32Array {
+  const of = new Int32Array(data.length).fill(-1);
+  let next = 0;
+  for (let start = 0; start < data.length; start++) {
+    if (of[start] >= 0) continue;
+    const open = [start];
+    of[start] = next;
+    for (let p = open.pop(); p !== undefined; p = open.pop()) {
+      const x = p % width;
+      const y = (p - x) / width;
+      for (const [u, v] of [
+        [x - 1, y],
+        [x + 1, y],
+        [x, y - 1],
+        [x, y + 1],
+      ]) {
+        const q = v * width + u;
+        if (u < 0 || v < 0 || u >= width || v >= height || of[q] >= 0 || data[q] !== data[start]) continue;
+        of[q] = next;
+        open.push(q);
+      }
+    }
+    next++;
+  }
+  return of;
+}
+
+describe("regions", () => {
+  it("are those of a flood fill, with their areas", () => {
+    fc.assert(
+      fc.property(maps, (map) => {
+        const { of, label, areaPx } = findComponents(map);
+        expect([...of]).toEqual([...flood(map)]);
+        for (let c = 0; c < label.length; c++) {
+          const pixels = [...of.keys()].filter((p) => of[p] === c);
+          expect(areaPx[c]).toBe(pixels.length);
+          expect(pixels.every((p) => map.data[p] === label[c])).toBe(true);
+        }
+      }),
+    );
+  });
+});
+
+describe("specks", () => {
+  it("go, and nothing larger changes its label", () => {
+    fc.assert(
+      fc.property(maps, fc.integer({ min: 1, max: 4 }), (map, maxAreaPx) => {
+        const before = findComponents(map);
+        const after = absorbSpecks(map, before, maxAreaPx);
+        const isAllSpecks = before.areaPx.every((area) => area <= maxAreaPx);
+        for (let p = 0; p < map.data.length; p++) {
+          if (before.areaPx[before.of[p]] > maxAreaPx) expect(after.data[p]).toBe(map.data[p]);
+          else if (!isAllSpecks) expect(before.label).toContain(after.data[p]);
+        }
+      }),
+    );
+  });
+  it("join the neighbour with which they share most boundary", () => {
+    const map: LabelMap = { width: 4, height: 3, data: Uint8Array.of(0, 0, 0, 1, 0, 2, 0, 1, 0, 0, 1, 1) };
+    const cleaned = absorbSpecks(map, findComponents(map), 1);
+    expect(cleaned.data[5]).toBe(0);
+  });
+  it("that are all there is stay: a picture never vanishes", () => {
+    const map: LabelMap = { width: 2, height: 1, data: Uint8Array.of(0, 1) };
+    expect(absorbSpecks(map, findComponents(map), 4)).toBe(map);
+  });
+});

@@ -1,0 +1,116 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { flattenPath } from "../geometry/index.ts";
+import { circlePath, fitCircle } from "./circle.ts";
+import { sharpenCorners } from "./corners.ts";
+import { fitRun } from "./fit.ts";
+
+/** Points about a pixel apart along a function of x. */
+function sample(f: (x: number) => number, from: number, to: number): Float64Array {
+  const out: number[] = [];
+  for (let x = from; x <= to; x++) out.push(x, f(x));
+  return Float64Array.from(out);
+}
+
+function pathOf(points: Float64Array, segments: readonly number[]): Float64Array {
+  return Float64Array.from([points[0], points[1], ...segments]);
+}
+
+/** Largest distance of any point from the fitted path. */
+function worst(points: Float64Array, path: Float64Array): number {
+  const flat = flattenPath(path, 0.001);
+  let most = 0;
+  for (let i = 0; i < points.length; i += 2) {
+    let nearest = Number.POSITIVE_INFINITY;
+    for (let k = 0; k + 3 < flat.length; k += 2) {
+      const dx = flat[k + 2] - flat[k];
+      const dy = flat[k + 3] - flat[k + 1];
+      const t = ((points[i] - flat[k]) * dx + (points[i + 1] - flat[k + 1]) * dy) / (dx * dx + dy * dy || 1);
+      const u = Math.min(1, Math.max(0, t));
+      nearest = Math.min(nearest, Math.hypot(flat[k] + u * dx - points[i], flat[k + 1] + u * dy - points[i + 1]));
+    }
+    most = Math.max(most, nearest);
+  }
+  return most;
+}
+
+describe("fitting a run", () => {
+  it("a straight run is one line", () => {
+    const points = sample((x) => 3 + x / 7, 0, 60);
+    expect(fitRun(points, 0, 60, 0.1, null, null)).toHaveLength(6);
+  });
+  it("a quarter of a large circle is one cubic", () => {
+    const points = Float64Array.from(
+      Array.from({ length: 80 }, (_, i) => (i / 79) * (Math.PI / 2)).flatMap((a) => [
+        50 * Math.cos(a),
+        50 * Math.sin(a),
+      ]),
+    );
+    expect(fitRun(points, 0, 79, 0.1, null, null)).toHaveLength(6);
+  });
+  it("every point stays within tolerance, whatever the curve", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 2, max: 25, noNaN: true }),
+        fc.double({ min: 8, max: 60, noNaN: true }),
+        fc.constantFrom(0.1, 0.3, 1),
+        (height, wave, tolerance) => {
+          const points = sample((x) => height * Math.sin((2 * Math.PI * x) / wave) + 0.02 * x * x, 0, 90);
+          const path = pathOf(points, fitRun(points, 0, 90, tolerance, null, null));
+          expect(worst(points, path)).toBeLessThanOrEqual(tolerance + 0.001);
+          expect([...path.slice(-2)]).toEqual([...points.slice(-2)]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  it("a looser tolerance never needs more segments on a smooth wave", () => {
+    const points = sample((x) => 12 * Math.sin(x / 9), 0, 200);
+    const counts = [0.05, 0.2, 0.8].map((tolerance) => fitRun(points, 0, 200, tolerance, null, null).length / 6);
+    expect(counts[0]).toBeGreaterThanOrEqual(counts[1]);
+    expect(counts[1]).toBeGreaterThanOrEqual(counts[2]);
+    expect(counts[0]).toBeLessThan(20);
+  });
+});
+
+describe("corners", () => {
+  it("are put back where the pixel's aperture rounded them off", () => {
+    const points: number[] = [];
+    for (let i = 0; i < 20; i++) points.push(i + 0.5, 0);
+    points.push(20, 0.3);
+    for (let i = 1; i < 20; i++) points.push(20.3, i + 0.5);
+    const { points: line, corners } = sharpenCorners(Float64Array.from(points), false);
+    expect(corners).toHaveLength(1);
+    expect(line[corners[0] * 2]).toBeCloseTo(20.3, 1);
+    expect(line[corners[0] * 2 + 1]).toBeCloseTo(0, 1);
+  });
+  it("are not found on a small round", () => {
+    const round = Float64Array.from(
+      Array.from({ length: 38 }, (_, i) => (i / 38) * 2 * Math.PI).flatMap((a) => [6 * Math.cos(a), 6 * Math.sin(a)]),
+    );
+    expect(sharpenCorners(round, true).corners).toEqual([]);
+  });
+});
+
+describe("circles", () => {
+  it("are recognised with centre and radius, in the direction of their points", () => {
+    for (const sign of [1, -1]) {
+      const points = Float64Array.from(
+        Array.from({ length: 60 }, (_, i) => (sign * i * 2 * Math.PI) / 60).flatMap((a) => [
+          20.3 + 9.7 * Math.cos(a),
+          11.1 + 9.7 * Math.sin(a),
+        ]),
+      );
+      const expected = circlePath(20.3, 11.1, 9.7, sign > 0);
+      expect([...(fitCircle(points, 0.1) ?? [])].map((v) => v.toFixed(6))).toEqual(
+        [...expected].map((v) => v.toFixed(6)),
+      );
+    }
+  });
+  it("are not seen in an ellipse", () => {
+    const points = Float64Array.from(
+      Array.from({ length: 60 }, (_, i) => (i * 2 * Math.PI) / 60).flatMap((a) => [20 * Math.cos(a), 18 * Math.sin(a)]),
+    );
+    expect(fitCircle(points, 0.2)).toBeNull();
+  });
+});
