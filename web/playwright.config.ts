@@ -9,6 +9,7 @@ const url = `http://127.0.0.1:${process.env.E2E_PORT}`;
 
 export default defineConfig({
   testDir: "e2e",
+  globalSetup: "./e2e/wait-for-demo.ts",
   outputDir: join(ROOT, "test-results"),
   timeout: 90_000,
   expect: { timeout: 20_000 },

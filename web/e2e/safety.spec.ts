@@ -1,6 +1,19 @@
+import { crc32 } from "node:zlib";
 import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
 import { drawPng, dropFile, goTo, LOGO, newJob, setField, settled } from "./shop.ts";
+
+/** A PNG of a few bytes that claims `side` x `side` pixels. */
+function bomb(side: number): Buffer {
+  const header = Buffer.alloc(25);
+  header.writeUInt32BE(13, 0);
+  header.write("IHDR", 4, "latin1");
+  header.writeUInt32BE(side, 8);
+  header.writeUInt32BE(side, 12);
+  header[16] = 8;
+  header.writeUInt32BE(crc32(header.subarray(4, 21)), 21);
+  return Buffer.concat([Buffer.from("89504e470d0a1a0a", "hex"), header]);
+}
 
 const bad: readonly (readonly [string, () => Buffer | Promise<Buffer>, RegExp])[] = [
   ["empty.png", () => Buffer.alloc(0), /The file is empty/],
@@ -21,6 +34,7 @@ const bad: readonly (readonly [string, () => Buffer | Promise<Buffer>, RegExp])[
     () => Buffer.from(LOGO.replace("<rect", "<script>alert(1)</script><rect")),
     /The SVG contains a script/,
   ],
+  ["bomb.png", () => bomb(50_000), /50000 x 50000 pixels .* at most 60 million/],
   [
     "outside.svg",
     () => Buffer.from(LOGO.replace("<rect", '<image href="http://elsewhere.example/a.png"/><rect')),
@@ -40,6 +54,30 @@ for (const [name, make, message] of bad)
     await alert.getByRole("button", { name: "Close" }).click();
     await expect(page.getByText("Crew shirts, full front")).toBeVisible();
   });
+
+test("one pixel, and 60 000 colours, become jobs like any other", async ({ page }) => {
+  await newJob(
+    page,
+    "dot.png",
+    '<svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"><rect width="1" height="1" fill="#c81e28"/></svg>',
+  );
+  await goTo(page, "Colours");
+  await expect(page.getByRole("list", { name: "Spots" }).getByRole("listitem")).toHaveCount(1);
+  const pixels = Buffer.alloc(300 * 200 * 3);
+  for (let i = 0; i < pixels.length; i += 3) pixels.writeUIntBE((i / 3) * 277, i, 3);
+  await page.goto("/");
+  await dropFile(
+    page,
+    "many.png",
+    await sharp(pixels, { raw: { width: 300, height: 200, channels: 3 } })
+      .png()
+      .toBuffer(),
+  );
+  await page.waitForURL(/artwork/);
+  await settled(page);
+  await goTo(page, "Output");
+  await expect(page.getByText(/flat spots will not carry its gradients/)).toBeVisible();
+});
 
 test("a picture of nothing becomes a job that says there is nothing to print", async ({ page }) => {
   await newJob(page, "clear.png", '<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"></svg>');

@@ -46,16 +46,6 @@ export function polygonPath(points: ArrayLike<number>): CubicPath {
   return path;
 }
 
-/** The same path with every point mapped by x -> x * scale + dx, y -> y * scaleY + dy. */
-export function mapPath(path: CubicPath, scaleX: number, scaleY: number, dx: number, dy: number): CubicPath {
-  const out = new Float64Array(path.length);
-  for (let i = 0; i < path.length; i += 2) {
-    out[i] = path[i] * scaleX + dx;
-    out[i + 1] = path[i + 1] * scaleY + dy;
-  }
-  return out;
-}
-
 /**
  * Points of a polyline that stays within `tolerance` of the path, ends included. Halves of a cubic's own reversal give
  * the same points, so flattening a shared edge from either side gives the same polyline.

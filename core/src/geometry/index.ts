@@ -2,7 +2,6 @@ export {
   type CubicPath,
   flattenPath,
   isLine,
-  mapPath,
   pathArea,
   pathToSvg,
   polygonPath,

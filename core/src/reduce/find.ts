@@ -3,7 +3,16 @@ import { formatHex, type Rgb } from "../colour/index.ts";
 import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
 import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
 import { findFlatPixels, labelFlatPixels, makeBinLabels, UNKNOWN } from "./flat.ts";
-import { addColour, groupBins, MAX_FOUND, makePalette, type Palette, paletteColours } from "./palette.ts";
+import {
+  addColour,
+  type ColourBin,
+  type ColourGroup,
+  groupBins,
+  MAX_FOUND,
+  makePalette,
+  type Palette,
+  paletteColours,
+} from "./palette.ts";
 import { findThinColour } from "./thin.ts";
 
 /** One colour that is really in the picture. The id follows from the colour, so it stays when others come and go. */
@@ -26,6 +35,12 @@ export interface Findings {
 
 /** CIEDE2000 under which two flat colours are one. Two inks that near nobody mixes apart (common practice, no source). */
 const SAME_COLOUR = 2;
+/** Share of flat pixels under which they say nothing about the whole. */
+const LEAST_FLAT_SHARE = 0.02;
+/** Groups, accidental ones included, above which the art shades everywhere and is grouped coarser. */
+const MOST_GROUPS = 400;
+/** Thin colours looked for at most: each costs a pass over what is unexplained. */
+const MOST_THIN = 12;
 /** Share of the picture under which a colour is an accident, unless it is at least MIN_AREA_PX pixels of a tiny picture. */
 const MIN_AREA_SHARE = 0.0001;
 const MIN_AREA_PX = 4;
@@ -35,17 +50,13 @@ export function findColours(source: Raster): Findings {
   const noise = measureNoise(source);
   const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
   const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 14 + 2 * noise, mix: 22 + 3 * noise };
-  const flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
+  let flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
+  // A photograph or a fine texture has hardly a flat pixel: then every pixel has a say.
+  if (flat.flatPx < flat.opaquePx * LEAST_FLAT_SHARE) flat = findFlatPixels(raster, 255);
   const { labels, opaquePx } = flat;
   const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
 
-  let groupReach = SAME_COLOUR + Math.min(4, 1.5 * noise);
-  let groups = keepHeavy(groupBins(flat.bins, groupReach), minArea);
-  // Art with soft gradients: coarser until the rest fits beside room for thin colours.
-  while (groups.length > MAX_FOUND - 8) {
-    groupReach *= 1.3;
-    groups = keepHeavy(groupBins(flat.bins, groupReach), minArea);
-  }
+  const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(4, 1.5 * noise), minArea);
   const palette = makePalette(groups.map((group) => group.rgb));
   const labelOfBin = makeBinLabels();
   groups.forEach((group, index) => {
@@ -55,7 +66,7 @@ export function findColours(source: Raster): Findings {
   const open = indicesOf(labels, UNKNOWN);
   let unexplained = labelPurePixels(raster, labels, palette, open, reach);
   const minPeaks = Math.max(3, Math.round(minArea / (noise === 0 ? 4 : 1)));
-  while (palette.size < MAX_FOUND && unexplained.length >= minPeaks) {
+  for (let round = 0; round < MOST_THIN && palette.size < MAX_FOUND && unexplained.length >= minPeaks; round++) {
     const thin = findThinColour(raster, unexplained, palette, minPeaks);
     if (!thin) break;
     addColour(palette, thin);
@@ -67,9 +78,14 @@ export function findColours(source: Raster): Findings {
   return { ...collect(labels, palette, raster), opaquePx, noise, raster };
 }
 
-function keepHeavy<T extends { weight: number }>(groups: T[], minArea: number): T[] {
+/** Groups of flat pixels that are colours; coarser and coarser until they fit beside room for thin ones. */
+function groupFlat(bins: readonly ColourBin[], sameColour: number, minArea: number): ColourGroup[] {
   // Flat pixels are the inside of an area: a quarter of the area's minimum is enough of them.
-  return groups.filter((group) => group.weight >= Math.max(2, minArea / 4));
+  const enough = Math.max(2, minArea / 4);
+  for (let reach = sameColour; ; reach *= 1.3) {
+    const groups = groupBins(bins, reach, MOST_GROUPS)?.filter((group) => group.weight >= enough);
+    if (groups && groups.length <= MAX_FOUND - MOST_THIN) return groups;
+  }
 }
 
 function indicesOf(labels: Uint8Array, wanted: number): Uint32Array {

@@ -20,6 +20,7 @@ export interface FlatPixels {
   readonly labels: Uint8Array;
   readonly bins: readonly ColourBin[];
   readonly opaquePx: number;
+  readonly flatPx: number;
 }
 
 /**
@@ -35,6 +36,7 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
   const sumG = new Float64Array(BINS);
   const sumB = new Float64Array(BINS);
   let opaquePx = 0;
+  let flatPx = 0;
   // Clean art is mostly runs of exactly equal pixels: `level` says, for three rows at a time, whether a pixel equals both
   // its neighbours in the row, so that most pixels are decided by five comparisons.
   const level = [0, 1, 2].map(() => new Uint8Array(width));
@@ -58,6 +60,7 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
         (levelUp[x] & levelHere[x] & levelDown[x]) === 1 && words[p + up] === words[p] && words[p + down] === words[p];
       if (!isLevel && !isFlat(data, p, x > 0 ? -1 : 0, x < width - 1 ? 1 : 0, up, down, reach)) continue;
       labels[p] = FLAT;
+      flatPx++;
       const bin = binOf(data[i], data[i + 1], data[i + 2]);
       count[bin]++;
       sumR[bin] += data[i];
@@ -70,7 +73,7 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
     const n = count[key];
     if (n > 0) bins.push({ key, weight: n, rgb: [sumR[key] / n, sumG[key] / n, sumB[key] / n] });
   }
-  return { labels, bins, opaquePx };
+  return { labels, bins, opaquePx, flatPx };
 }
 
 /** Replaces FLAT by the label of its colour's bin; `labelOfBin` holds UNKNOWN where no colour took the bin. */

@@ -88,11 +88,18 @@ export interface ColourBin {
   readonly rgb: Rgb;
 }
 
+/** A group of bins: its mean colour, its weight and the keys of its bins. */
+export interface ColourGroup {
+  readonly rgb: Rgb;
+  readonly weight: number;
+  readonly keys: readonly number[];
+}
+
 /**
  * Groups bins, heaviest first: a bin joins the first group whose seed is within `reach` (CIEDE2000), else seeds its own.
- * Returns for every group its mean colour, its weight and the keys of its bins.
+ * Null as soon as there are more than `most` groups: art that shades everywhere would make every bin a group.
  */
-export function groupBins(bins: readonly ColourBin[], reach: number): { rgb: Rgb; weight: number; keys: number[] }[] {
+export function groupBins(bins: readonly ColourBin[], reach: number, most: number): ColourGroup[] | null {
   const sorted = [...bins].sort((a, b) => b.weight - a.weight || a.key - b.key);
   const groups: { lab: Lab; sum: [number, number, number]; weight: number; keys: number[] }[] = [];
   for (const { key, weight, rgb } of sorted) {
@@ -101,6 +108,7 @@ export function groupBins(bins: readonly ColourBin[], reach: number): { rgb: Rgb
       (group) => Math.abs(group.lab[0] - lab[0]) < reach * 2.5 && ciede2000(group.lab, lab) < reach,
     );
     if (!home) {
+      if (groups.length === most) return null;
       home = { lab, sum: [0, 0, 0], weight: 0, keys: [] };
       groups.push(home);
     }

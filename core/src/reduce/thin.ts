@@ -6,6 +6,8 @@ import { distanceTo, groupBins, mixDistance, nearestColour, type Palette } from 
 /** CIEDE2000 within which the peaks of one thin line count as one colour; wider than for flat pixels, since few peaks are pure. */
 const PEAK_REACH = 9;
 
+/** Candidates looked at, strongest first: the rest is scatter. */
+const MOST_TRIED = 12;
 /** Encoded-RGB distances: to a mix of two known colours, and between peaks of one ink's line. */
 const MIX_REACH = 14;
 const SAME_REACH = 8;
@@ -25,37 +27,42 @@ export function findThinColour(
   const { width, height, data } = raster;
   const strength = new Uint8Array(width * height);
   for (const p of unexplained) strength[p] = strengthAt(data, p, palette);
-  const peaks: number[] = [];
-  const bins = new Map<number, { n: number; r: number; g: number; b: number }>();
+  const peaks = new Map<number, number[]>();
   for (const p of unexplained) {
     if (!isPeak(strength, p, width, height)) continue;
-    peaks.push(p);
-    const r = data[p * 4];
-    const g = data[p * 4 + 1];
-    const b = data[p * 4 + 2];
-    const key = ((r >> 4) << 8) | ((g >> 4) << 4) | (b >> 4);
-    const bin = bins.get(key) ?? { n: 0, r: 0, g: 0, b: 0 };
-    bin.n++;
-    bin.r += r;
-    bin.g += g;
-    bin.b += b;
-    bins.set(key, bin);
+    const key = ((data[p * 4] >> 4) << 8) | ((data[p * 4 + 1] >> 4) << 4) | (data[p * 4 + 2] >> 4);
+    const bin = peaks.get(key);
+    if (bin) bin.push(p);
+    else peaks.set(key, [p]);
   }
-  const groups = groupBins(
-    [...bins].map(([key, { n, r, g, b }]) => ({ key, weight: n, rgb: [r / n, g / n, b / n] as Rgb })),
-    PEAK_REACH,
-  );
-  let best: Rgb | null = null;
-  let bestScore = 0;
-  for (const { rgb, weight } of groups) {
-    if (weight < minPeaks || isPartCoverage(raster, peaks, palette, rgb, weight)) continue;
-    const score = weight * distanceTo(palette, nearestColour(palette, ...rgb), ...rgb);
-    if (score > bestScore) {
-      bestScore = score;
-      best = rgb;
-    }
+  const bins = [...peaks].map(([key, pixels]) => ({ key, weight: pixels.length, rgb: meanOf(raster, pixels) }));
+  const candidates = (groupBins(bins, PEAK_REACH, bins.length) ?? [])
+    .filter((group) => group.weight >= minPeaks)
+    .map((group) => ({ ...group, score: group.weight * strangeness(palette, group.rgb) }))
+    .sort((a, b) => b.score - a.score);
+  for (const { rgb, keys } of candidates.slice(0, MOST_TRIED)) {
+    const pixels = keys.flatMap((key) => peaks.get(key) ?? []);
+    if (!isPartCoverage(raster, pixels, palette, rgb)) return rgb;
   }
-  return best;
+  return null;
+}
+
+function meanOf({ data }: Raster, pixels: readonly number[]): Rgb {
+  let r = 0;
+  let g = 0;
+  let b = 0;
+  for (const p of pixels) {
+    r += data[p * 4];
+    g += data[p * 4 + 1];
+    b += data[p * 4 + 2];
+  }
+  return [r / pixels.length, g / pixels.length, b / pixels.length];
+}
+
+/** Distance to the nearest known colour. */
+function strangeness(palette: Palette, rgb: Rgb): number {
+  const nearest = nearestColour(palette, ...rgb);
+  return nearest < 0 ? 255 : distanceTo(palette, nearest, ...rgb);
 }
 
 /**
@@ -63,14 +70,14 @@ export function findThinColour(
  * leave such lines between two shapes. It looks like a mix of two known colours, and hardly any of its peaks stands in a
  * patch of its own colour, as the middle of a line two pixels wide does.
  */
-function isPartCoverage(raster: Raster, peaks: readonly number[], palette: Palette, rgb: Rgb, weight: number): boolean {
+function isPartCoverage(raster: Raster, peaks: readonly number[], palette: Palette, rgb: Rgb): boolean {
   let isMix = false;
   for (let i = 0; i < palette.size && !isMix; i++)
     for (let j = i + 1; j < palette.size && !isMix; j++) isMix = mixDistance(palette, i, j, ...rgb) <= MIX_REACH;
   if (!isMix) return false;
   let patches = 0;
   for (const p of peaks) if (countLike(raster, p, rgb) >= PATCH_PX) patches++;
-  return patches * 2 < weight;
+  return patches * 2 < peaks.length;
 }
 
 /** Pixels of the 3 x 3 neighbourhood of `p` that have the colour. */
@@ -87,11 +94,7 @@ function countLike({ width, height, data }: Raster, p: number, [r, g, b]: Rgb): 
 }
 
 function strengthAt(data: Uint8ClampedArray, p: number, palette: Palette): number {
-  const r = data[p * 4];
-  const g = data[p * 4 + 1];
-  const b = data[p * 4 + 2];
-  const nearest = nearestColour(palette, r, g, b);
-  return nearest < 0 ? 255 : Math.min(255, Math.ceil(distanceTo(palette, nearest, r, g, b) / 2));
+  return Math.min(255, Math.ceil(strangeness(palette, [data[p * 4], data[p * 4 + 1], data[p * 4 + 2]]) / 2));
 }
 
 function isPeak(strength: Uint8Array, p: number, width: number, height: number): boolean {

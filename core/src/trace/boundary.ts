@@ -29,10 +29,16 @@ export interface BoundaryPoints {
 /** Passes of smoothing along an edge whose pixels carry no coverage, and along one whose coverage is noisy. */
 const HARD_PASSES = 3;
 const NOISE_PASSES = 2;
+/** A boundary of fewer cracks goes round a few pixels: it is too short to be smoothed or sharpened. */
+export const SHORT_CRACKS = 8;
 /** Cracks in a straight run from which it is a side of the drawing, not a step of the grid. */
 const LONG_RUN = 4;
 /** How many pixels on either side an edge may be blurred over. */
 const REACH_PX = 3;
+/** Under this difference of the two sides' pure shares there is no edge to read: the axis runs along another one. */
+const LEAST_CONTRAST = 0.6;
+/** So many cracks in a row may go unread; then the grid has to do, or a curve would swing free. */
+const MOST_UNREAD = 4;
 /** An edge this much steeper along one axis is read along that axis only. */
 const DOMINANCE = 0.6;
 /** Corners of a chain on each side from which its direction is read. */
@@ -47,20 +53,26 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
   const trimmed = isLoop ? 0 : cracks > 6 ? 1 : 0;
   let n = 0;
   let soft = 0;
+  let lastRead = trimmed - 1;
   for (let k = trimmed; k < cracks - trimmed; k++) {
     const x0 = corners[k * 2];
     const y0 = corners[k * 2 + 1];
     const dx = corners[k * 2 + 2] - x0;
     const dy = corners[k * 2 + 3] - y0;
     if (cracks > 3 && !runsAcross(corners, cracks, isLoop, k, dx !== 0)) continue;
-    const shift = readShift(picture, x0, y0, dx, dy);
-    if (Number.isNaN(shift)) continue;
+    let shift = readShift(picture, x0, y0, dx, dy);
+    if (Number.isNaN(shift)) {
+      if (k - lastRead <= MOST_UNREAD) continue;
+      shift = 0;
+    }
+    lastRead = k;
     if (Math.abs(shift) > 0.02) soft++;
     // The right-hand side of the walk is (-dy, dx); a positive shift moves the boundary towards it.
     out[n++] = x0 + dx / 2 - dy * shift;
     out[n++] = y0 + dy / 2 + dx * shift;
   }
   const isHard = soft * 10 < n / 2 && bends(corners);
+  if (isHard && cracks < SHORT_CRACKS) return { points: insideCorners(corners, isLoop), isHard };
   if (isHard) return { points: smoothSteps(corners, isLoop), isHard };
   const points = out.slice(0, n);
   if (picture.noise === 0) return { points, isHard };
@@ -99,9 +111,15 @@ function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, d
   const left = leftY * width + leftX;
   const right = rightY * width + rightX;
   const step = right - left;
-  const roomLeft = roomToEdge(leftX, leftY, dy, -dx, width, height);
-  const roomRight = roomToEdge(rightX, rightY, -dy, dx, width, height);
-  return missing(picture, right, step, roomRight, left) - missing(picture, left, -step, roomLeft, right);
+  const runLeft = runFrom(picture, left, -step, roomToEdge(leftX, leftY, dy, -dx, width, height));
+  const runRight = runFrom(picture, right, step, roomToEdge(rightX, rightY, -dy, dx, width, height));
+  // Shares are read against what the picture really holds beyond the edge: shading and compression shift it.
+  const most = pureShare(picture, left, -step, runLeft, left, right);
+  const least = pureShare(picture, right, step, runRight, left, right);
+  if (most - least < LEAST_CONTRAST) return picture.noise === 0 ? Number.NaN : 0;
+  const gained = sumShares(picture, right, step, runRight, left, right, least, most);
+  const lost = sumShares(picture, left, -step, runLeft, left, right, most, least);
+  return gained - lost;
 }
 
 /** Pixels from (x, y), itself included, to the picture's edge along a unit step. */
@@ -111,46 +129,72 @@ function roomToEdge(x: number, y: number, stepX: number, stepY: number, width: n
   return stepY > 0 ? height - y : y + 1;
 }
 
-/**
- * The coverage that the pixels from `start` along `step` lack of their own colour, the other side's being that of pixel
- * `across`. A strip thinner than twice the reach shares its pixels with the edge on its far side, each taking its half.
- */
-function missing(picture: TracedPicture, start: number, step: number, room: number, across: number): number {
-  const spots = picture.spots.data;
-  const spot = spots[start];
-  let run = 1;
-  const most = Math.min(2 * REACH_PX, room);
-  while (run < most && spots[start + run * step] === spot) run++;
-  const limit = run < 2 * REACH_PX && run < room ? run / 2 : REACH_PX;
-  let sum = 0;
-  for (let k = 0; k < limit && k < run; k++) {
-    const lack = 1 - ownShare(picture, start + k * step, start, across);
-    if (lack < 0.02 + picture.noise * 0.01) return sum;
-    sum += lack * Math.min(1, limit - k);
-  }
-  // An edge that is crossed ends in full colour; in a noisy picture that cannot be told.
-  return limit === REACH_PX && picture.noise === 0 ? Number.NaN : sum;
+/** Pixels of one spot from an edge inwards, counted as far as matters; `isThin`: a strip with another edge close behind. */
+interface Run {
+  readonly length: number;
+  readonly isThin: boolean;
 }
 
-/** Share (0..1) of the colour of pixel `own` in pixel `p`, the rest being the colour of pixel `across`. */
-function ownShare(picture: TracedPicture, p: number, own: number, across: number): number {
-  const { data } = picture.raster;
-  const ownIsClear = data[own * 4 + 3] < OPAQUE_ALPHA;
-  const acrossIsClear = data[across * 4 + 3] < OPAQUE_ALPHA;
-  if (ownIsClear !== acrossIsClear) {
-    const alpha = data[p * 4 + 3] / 255;
-    return ownIsClear ? 1 - alpha : alpha;
+function runFrom({ spots: { data } }: TracedPicture, start: number, step: number, room: number): Run {
+  const spot = data[start];
+  const most = Math.min(2 * REACH_PX, room);
+  let length = 1;
+  while (length < most && data[start + length * step] === spot) length++;
+  return { length, isThin: length < 2 * REACH_PX && length < room };
+}
+
+/**
+ * The share of the left colour where the edge no longer reaches on one side: near 1 on the left, near 0 on the right. A
+ * strip may be too thin to have such a place; its palette colour stands for it then.
+ */
+function pureShare(picture: TracedPicture, start: number, step: number, run: Run, left: number, right: number): number {
+  if (run.isThin) return start === left ? 1 : 0;
+  return leftShare(picture, start + (Math.min(run.length, REACH_PX) - 1) * step, left, right);
+}
+
+/**
+ * The coverage that the pixels from `start` along `step` have of the other side: their shares' distance from `own`, the
+ * pure share of this side, in terms of the whole step to `other`. A thin strip shares its pixels with the edge on its far
+ * side, each taking its half.
+ */
+function sumShares(
+  picture: TracedPicture,
+  start: number,
+  step: number,
+  run: Run,
+  left: number,
+  right: number,
+  own: number,
+  other: number,
+): number {
+  const limit = run.isThin ? run.length / 2 : Math.min(run.length, REACH_PX);
+  let sum = 0;
+  for (let k = 0; k < limit; k++) {
+    const share = (leftShare(picture, start + k * step, left, right) - own) / (other - own);
+    if (share < 0.02 + picture.noise * 0.01) break;
+    sum += Math.min(1, share) * Math.min(1, limit - k);
   }
-  if (ownIsClear) return 1;
-  const a = colourOf(picture, own);
-  const b = colourOf(picture, across);
+  return sum;
+}
+
+/** Share (0..1) of the colour of pixel `left` in pixel `p`, the rest being the colour of pixel `right`. */
+function leftShare(picture: TracedPicture, p: number, left: number, right: number): number {
+  const { data } = picture.raster;
+  const leftIsClear = data[left * 4 + 3] < OPAQUE_ALPHA;
+  const rightIsClear = data[right * 4 + 3] < OPAQUE_ALPHA;
+  if (leftIsClear !== rightIsClear) {
+    const alpha = data[p * 4 + 3] / 255;
+    return leftIsClear ? 1 - alpha : alpha;
+  }
+  const a = colourOf(picture, left);
+  const b = colourOf(picture, right);
   const dr = a[0] - b[0];
   const dg = a[1] - b[1];
   const db = a[2] - b[2];
   const length2 = dr * dr + dg * dg + db * db;
-  if (length2 === 0) return 1;
+  if (length2 === 0) return p === left ? 1 : 0;
   const share = ((data[p * 4] - b[0]) * dr + (data[p * 4 + 1] - b[1]) * dg + (data[p * 4 + 2] - b[2]) * db) / length2;
-  return share < 0 ? 0 : Math.min(share, 1);
+  return Math.min(1, Math.max(0, share));
 }
 
 function colourOf(picture: TracedPicture, p: number): Rgb {
@@ -165,6 +209,11 @@ function bends(corners: Int32Array): boolean {
   const dx = corners[2] - corners[0];
   for (let i = 2; i + 3 < corners.length; i += 2) if (corners[i + 2] - corners[i] !== dx) return true;
   return false;
+}
+
+/** The grid corners of a walk, without those at junctions. */
+function insideCorners(corners: Int32Array, isLoop: boolean): Float64Array {
+  return Float64Array.from(isLoop ? corners.subarray(2) : corners.subarray(2, corners.length - 2));
 }
 
 /**

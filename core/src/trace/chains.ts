@@ -4,8 +4,8 @@ import { type LabelMap, NONE } from "../raster/index.ts";
 import type { Components } from "./components.ts";
 
 /** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
-export const STEP_X = [1, 0, -1, 0] as const;
-export const STEP_Y = [0, 1, 0, -1] as const;
+const STEP_X = [1, 0, -1, 0] as const;
+const STEP_Y = [0, 1, 0, -1] as const;
 
 /** The face number of everything that is not a spot: transparent, dropped, or outside the picture. */
 export const BARE = -1;

@@ -9,6 +9,5 @@ export {
   type PlanarMap,
   ringPath,
   spotPaths,
-  spotsInMap,
 } from "./planar-map.ts";
 export { type ShapeSettings, tracePicture } from "./trace.ts";

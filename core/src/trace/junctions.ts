@@ -1,5 +1,5 @@
 // Where three or more boundaries meet: each is followed as a line to the meeting point they agree on best.
-import { lengthOf, mainDirection } from "../geometry/index.ts";
+import { mainDirection } from "../geometry/index.ts";
 import type { BoundaryPoints } from "./boundary.ts";
 import type { ChainGraph } from "./chains.ts";
 
@@ -9,8 +9,11 @@ const END_POINTS = 5;
 const STRAIGHT_PX = 0.12;
 /** Weight that keeps the solution near the pixels when all boundaries are parallel. */
 const HOLD = 0.05;
-/** No junction lies farther from its grid corner than this, px. */
-const MAX_SHIFT_PX = 1.5;
+/** No junction lies farther from its grid corner than this along either axis, px. */
+const MAX_SHIFT_PX = 1.2;
+/** Beside a boundary of one or two cracks, so near that two neighbouring junctions cannot pass each other. */
+const NEAR_SHIFT_PX = 0.45;
+const SHORT_CRACKS = 2;
 
 /** Positions of all vertices (x, y pairs), given the points read for each chain. Vertices on the picture's edge stay on it. */
 export function placeJunctions(
@@ -33,9 +36,11 @@ export function placeJunctions(
     let meanX = 0;
     let meanY = 0;
     let lines = 0;
+    let limit = MAX_SHIFT_PX;
     for (let d = 0; d < 4; d++) {
       const half = leaving[v * 4 + d];
       if (half < 0) continue;
+      if (graph.chains[half >> 1].corners.length / 2 - 1 <= SHORT_CRACKS) limit = NEAR_SHIFT_PX;
       const line = endLine(boundaries[half >> 1].points, (half & 1) === 1);
       if (!line) continue;
       const [lx, ly, nx, ny] = line;
@@ -59,11 +64,8 @@ export function placeJunctions(
       const determinant = a * c - b * b;
       sx = (p * c - q * b) / determinant;
       sy = (q * a - p * b) / determinant;
-      const shift = lengthOf(sx, sy);
-      if (shift > MAX_SHIFT_PX) {
-        sx *= MAX_SHIFT_PX / shift;
-        sy *= MAX_SHIFT_PX / shift;
-      }
+      sx = Math.min(limit, Math.max(-limit, sx));
+      sy = Math.min(limit, Math.max(-limit, sy));
     }
     out[v * 2] = x === 0 || x === width ? x : Math.min(width, Math.max(0, x + sx));
     out[v * 2 + 1] = y === 0 || y === height ? y : Math.min(height, Math.max(0, y + sy));

@@ -1,6 +1,5 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
 import { type CubicPath, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
-import type { Spot } from "../reduce/index.ts";
 
 /** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
 export interface MapEdge {
@@ -65,10 +64,4 @@ export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
   // A boundary of n segments between two vertices has n - 1 nodes of its own; a closed one has n.
   for (const edge of map.edges) nodes += segmentCount(edge.path) - (edge.start >= 0 ? 1 : 0);
   return { shapes: map.faces.length, nodes };
-}
-
-/** Spots that have at least one face. */
-export function spotsInMap(map: PlanarMap, spots: readonly Spot[]): Spot[] {
-  const present = new Set(map.faces.map((face) => face.spotId));
-  return spots.filter((spot) => present.has(spot.id));
 }

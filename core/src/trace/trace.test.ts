@@ -54,7 +54,7 @@ describe("the planar map", () => {
           expect(edge.left).not.toBe(edge.right);
         });
       }),
-      { numRuns: 150 },
+      { numRuns: 300 },
     );
   });
 
@@ -65,7 +65,7 @@ describe("the planar map", () => {
         const total = map.faces.reduce((sum, face) => sum + faceArea(map, face), 0);
         expect(total).toBeCloseTo(raster.width * raster.height, 6);
       }),
-      { numRuns: 150 },
+      { numRuns: 300 },
     );
   });
 
@@ -140,6 +140,17 @@ describe("curves", () => {
     });
     expect(countShapes(traceRaster(speckled, { tolerancePx: 0.2, specksPx: 0 }).map).shapes).toBe(4);
     expect(countShapes(traceRaster(speckled, { tolerancePx: 0.2, specksPx: 2 }).map).shapes).toBe(2);
+  });
+
+  it("never swings away from its pixels, even where the picture shades on one side", () => {
+    const shaded = renderSvg(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="260"><defs><linearGradient id="g" x2="0" y2="1"><stop offset="0" stop-color="#27306b"/><stop offset="1" stop-color="#ffd27a"/></linearGradient></defs><path d="M20.4 12.4H280.4V130Q280 200 150 250Q20 200 20.4 130Z" fill="url(#g)" stroke="#14161f" stroke-width="8"/></svg>',
+    );
+    const { map, findings } = traceRaster(shaded);
+    for (const face of map.faces) {
+      expect(Math.abs(faceArea(map, face) - face.areaPx)).toBeLessThan(30 + face.areaPx * 0.03);
+    }
+    expect(findings.found.length).toBeGreaterThan(4);
   });
 
   it("a picture of one colour is one shape of four lines", () => {

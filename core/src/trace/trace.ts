@@ -1,8 +1,8 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
-import type { CubicPath } from "../geometry/index.ts";
+import { type CubicPath, lengthOf } from "../geometry/index.ts";
 import { type LabelMap, NONE, type Raster } from "../raster/index.ts";
 import type { Findings, Reduction } from "../reduce/index.ts";
-import { type BoundaryPoints, readBoundary, type TracedPicture } from "./boundary.ts";
+import { type BoundaryPoints, readBoundary, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
 import { fitCircle } from "./circle.ts";
 import { absorbSpecks, type Components, findComponents, mapLabels } from "./components.ts";
@@ -21,6 +21,8 @@ export interface ShapeSettings {
 
 /** Extra tolerance (px) where an edge has no anti-aliasing: the pixel steps themselves are half a pixel off. */
 const HARD_EDGE_PX = 0.35;
+/** Tolerance for short boundaries, px: a wider one would straighten single pixels away. */
+const SHORT_PX = 0.2;
 /** Extra tolerance per unit of noise, and its limit. */
 const NOISE_PX = 0.06;
 const MOST_NOISE_PX = 0.6;
@@ -96,11 +98,12 @@ function fitChain(
   { width, height }: Raster,
   baseTolerance: number,
 ): CubicPath {
-  const tolerance = baseTolerance + (boundary.isHard ? HARD_EDGE_PX : 0);
+  const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
+  const tolerance = isShort ? Math.min(baseTolerance, SHORT_PX) : baseTolerance + (boundary.isHard ? HARD_EDGE_PX : 0);
   if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
   if (chain.start >= 0) {
     const points = withEnds(boundary.points, vertices, chain);
-    const { points: line, corners } = sharpenCorners(points, false);
+    const { points: line, corners } = isShort ? { points, corners: [] } : sharpenCorners(points, false);
     return fitBetween(
       line,
       [0, ...corners.filter((c) => c > 0 && c < line.length / 2 - 1), line.length / 2 - 1],
@@ -171,12 +174,38 @@ function rotateLoop(points: Float64Array, first: number): Float64Array {
   return out;
 }
 
-/** Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. */
+/**
+ * Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. A run that
+ * comes back to where it began is broken at its far end, too: one segment would loop.
+ */
 function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
   const out: number[] = [points[0], points[1]];
-  for (let k = 1; k < breaks.length; k++)
-    for (const value of fitRun(points, breaks[k - 1], breaks[k], tolerance, null, null)) out.push(value);
+  const fit = (from: number, to: number) => {
+    for (const value of fitRun(points, from, to, tolerance, null, null)) out.push(value);
+  };
+  for (let k = 1; k < breaks.length; k++) {
+    const from = breaks[k - 1];
+    const to = breaks[k];
+    const comesBack = points[from * 2] === points[to * 2] && points[from * 2 + 1] === points[to * 2 + 1];
+    const middle = comesBack ? farthest(points, from, to) : from;
+    if (middle > from) fit(from, middle);
+    fit(middle, to);
+  }
   return Float64Array.from(out);
+}
+
+/** Index of the point between two that lies farthest from the first. */
+function farthest(points: Float64Array, from: number, to: number): number {
+  let best = from;
+  let most = 0;
+  for (let i = from + 1; i < to; i++) {
+    const distance = lengthOf(points[i * 2] - points[from * 2], points[i * 2 + 1] - points[from * 2 + 1]);
+    if (distance > most) {
+      most = distance;
+      best = i;
+    }
+  }
+  return best;
 }
 
 /** A closed curve without corners: the seam, at the topmost point, is as smooth as the rest. */
