@@ -44,6 +44,8 @@ const MOST_THIN = 12;
 /** Share of the picture under which a colour is an accident, unless it is at least MIN_AREA_PX pixels of a tiny picture. */
 const MIN_AREA_SHARE = 0.0001;
 const MIN_AREA_PX = 4;
+/** Times as much is asked of a colour without a flat pixel, and of any in a noisy picture: accidents are common there. */
+const DOUBTFUL = 6;
 
 /** Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has none. */
 export function findColours(source: Raster): Findings {
@@ -74,7 +76,10 @@ export function findColours(source: Raster): Findings {
   }
   if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, open));
   labelMixedPixels(raster, labels, palette, open, reach);
-  dropInvented(raster, labels, palette, reach, minArea, opaquePx);
+  const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
+    i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
+  );
+  dropInvented(raster, labels, palette, reach, leastAreas, opaquePx);
   return { ...collect(labels, palette, raster), opaquePx, noise, raster };
 }
 
@@ -108,13 +113,16 @@ function meanColour({ data }: Raster, pixels: Uint32Array): Rgb {
   return [r / pixels.length, g / pixels.length, b / pixels.length];
 }
 
-/** Takes back colours that are too small or only mixes of their neighbours, smallest first, and gives their pixels anew. */
+/**
+ * Takes back colours that are smaller than `leastAreas` or only mixes of their neighbours, smallest first, and gives their
+ * pixels anew.
+ */
 function dropInvented(
   raster: Raster,
   labels: Uint8Array,
   palette: Palette,
   reach: MatchReach,
-  minArea: number,
+  leastAreas: Float64Array,
   opaquePx: number,
 ): void {
   const areas = countLabels(labels);
@@ -122,7 +130,7 @@ function dropInvented(
   const dropped = new Set<number>();
   for (const label of smallestFirst) {
     if (dropped.size === palette.size - 1) break;
-    const isTiny = areas[label] < minArea;
+    const isTiny = areas[label] < leastAreas[label];
     const isSmall = areas[label] < opaquePx * 0.03;
     const isInvented =
       isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach.mix) > 0.6);
