@@ -2,7 +2,7 @@
 import { existsSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "vite";
-import { startMariaDb } from "./database/mariadb.ts";
+import { findFreePort, startMariaDb } from "./database/mariadb.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { ROOT, type ServerProcess, startServer } from "./server-process.ts";
 
@@ -30,7 +30,7 @@ try {
   server = await startServer({
     DATABASE_URL: database.url,
     WEB_ROOT: join(ROOT, "web", "dist"),
-    PORT: process.env.PORT ?? "4310",
+    PORT: process.env.PORT ?? String(await findFreePort(4310)),
   });
   server.child.stdout?.pipe(process.stdout);
   server.child.stderr?.pipe(process.stderr);

@@ -134,12 +134,12 @@ function lastLines(path: string): string {
   return existsSync(path) ? readFileSync(path, "utf8").split("\n").slice(-12).join("\n") : "(no log)";
 }
 
-/** A port that is free now on loopback. */
-export function findFreePort(): Promise<number> {
+/** A port that is free now on loopback: the wanted one if it is, else any. */
+export function findFreePort(wanted = 0): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
-    probe.once("error", reject);
-    probe.listen(0, "127.0.0.1", () => {
+    probe.once("error", (error) => (wanted === 0 ? reject(error) : resolve(findFreePort())));
+    probe.listen(wanted, "127.0.0.1", () => {
       const address = probe.address();
       probe.close(() =>
         typeof address === "object" && address ? resolve(address.port) : reject(new Error("no port")),

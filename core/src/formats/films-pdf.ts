@@ -17,11 +17,11 @@ export async function writeFilmsPdf(
   date: Date,
   onFilm: (index: number) => void = () => {},
 ): Promise<Uint8Array> {
-  const document = await startDocument("Films", date);
-  const font = await document.embedFont(labelFont, { subset: true });
+  const pdf = await startDocument("Films", date);
+  const font = await pdf.embedFont(labelFont, { subset: true });
   set.films.forEach((film, index) => {
     onFilm(index);
-    const page = addPageMm(document, set.sheet.width, set.sheet.height);
+    const page = addPageMm(pdf, set.sheet.width, set.sheet.height);
     page.node.setFontDictionary(PDFName.of("F1"), font.ref);
     let content = millimetreSpace(set.sheet.height, set.sheet.width, set.isMirrored);
     content += `0 g 0 G ${MARKS.lineWidth} w\n`;
@@ -34,9 +34,9 @@ export async function writeFilmsPdf(
       const size = Math.min(MARKS.labelSize, (MARKS.labelSize * set.label.width) / natural);
       content += textOperators(font, "F1", line, set.label.x, set.label.y + (i + 1) * MARKS.labelLeading, size);
     });
-    setContent(document, page, content);
+    setContent(pdf, page, content);
   });
-  return document.save();
+  return pdf.save();
 }
 
 function num(value: number): string {

@@ -6,26 +6,26 @@ import { type CubicPath, isLine, segmentCount, trimNumber } from "../geometry/in
 /** Points in a millimetre (ISO 32000-1, 8.3.2.3: user space units are 1/72 inch). */
 export const PT_PER_MM = 72 / 25.4;
 
-/** An empty document. The date is given, since core has no clock: same input, same bytes. */
+/** An empty pdf. The date is given, since core has no clock: same input, same bytes. */
 export async function startDocument(title: string, date: Date): Promise<PDFDocument> {
-  const document = await PDFDocument.create({ updateMetadata: false });
-  document.registerFontkit(fontkit);
-  document.setTitle(title);
-  document.setProducer("Plain Palette");
-  document.setCreationDate(date);
-  document.setModificationDate(date);
-  return document;
+  const pdf = await PDFDocument.create({ updateMetadata: false });
+  pdf.registerFontkit(fontkit);
+  pdf.setTitle(title);
+  pdf.setProducer("Plain Palette");
+  pdf.setCreationDate(date);
+  pdf.setModificationDate(date);
+  return pdf;
 }
 
 /** Adds a page of the given size in mm whose boxes all are that size. */
-export function addPageMm(document: PDFDocument, widthMm: number, heightMm: number): PDFPage {
-  return document.addPage([widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
+export function addPageMm(pdf: PDFDocument, widthMm: number, heightMm: number): PDFPage {
+  return pdf.addPage([widthMm * PT_PER_MM, heightMm * PT_PER_MM]);
 }
 
 /** Sets compressed page content. */
-export function setContent(document: PDFDocument, page: PDFPage, content: string): void {
-  const stream = document.context.flateStream(content);
-  page.node.set(PDFName.of("Contents"), document.context.register(stream));
+export function setContent(pdf: PDFDocument, page: PDFPage, content: string): void {
+  const stream = pdf.context.flateStream(content);
+  page.node.set(PDFName.of("Contents"), pdf.context.register(stream));
 }
 
 /** Operator that makes user space millimetres from the top-left corner, y down; mirrored left to right if asked. */

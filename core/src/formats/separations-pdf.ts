@@ -7,11 +7,11 @@ import { addPageMm, millimetreSpace, pathOperators, setContent, startDocument } 
 
 /** Bytes of separations.pdf. */
 export async function writeSeparationsPdf(separation: Separation, date: Date): Promise<Uint8Array> {
-  const document = await startDocument("Separations", date);
-  const { context } = document;
+  const pdf = await startDocument("Separations", date);
+  const { context } = pdf;
   const widthMm = separation.widthPx * separation.mmPerPx;
   const heightMm = separation.heightPx * separation.mmPerPx;
-  const page = addPageMm(document, widthMm, heightMm);
+  const page = addPageMm(pdf, widthMm, heightMm);
   let content = `${millimetreSpace(heightMm, widthMm, false)}/Overprint gs\n`;
   const spaces: Record<string, unknown> = {};
   separation.plates.forEach((plate, index) => {
@@ -32,8 +32,8 @@ export async function writeSeparationsPdf(separation: Separation, date: Date): P
       ExtGState: context.obj({ Overprint: { Type: "ExtGState", OP: true, op: true, OPM: 1 } }),
     } as never),
   );
-  setContent(document, page, content);
-  return document.save();
+  setContent(pdf, page, content);
+  return pdf.save();
 }
 
 /** A PDF name of the plate's name in UTF-8 (ISO 32000-1, 7.3.5); "#" is escaped, since the library would decode it. */

@@ -10,6 +10,7 @@ import {
   groupBins,
   MAX_FOUND,
   makePalette,
+  meanColour,
   type Palette,
   paletteColours,
 } from "./palette.ts";
@@ -99,18 +100,6 @@ function indicesOf(labels: Uint8Array, wanted: number): Uint32Array {
   const indices = new Uint32Array(count);
   for (let p = 0, k = 0; p < labels.length; p++) if (labels[p] === wanted) indices[k++] = p;
   return indices;
-}
-
-function meanColour({ data }: Raster, pixels: Uint32Array): Rgb {
-  let r = 0;
-  let g = 0;
-  let b = 0;
-  for (const p of pixels) {
-    r += data[p * 4];
-    g += data[p * 4 + 1];
-    b += data[p * 4 + 2];
-  }
-  return [r / pixels.length, g / pixels.length, b / pixels.length];
 }
 
 /**

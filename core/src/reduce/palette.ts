@@ -1,5 +1,7 @@
 // The colours found so far, in flat arrays so that the per-pixel loops make no garbage.
+
 import { ciede2000, type Lab, type Rgb, rgbToLab } from "../colour/index.ts";
+import type { Raster } from "../raster/index.ts";
 
 /** Most colours that are ever kept apart. A spot-colour job has at most 16 (trade); the rest is room for the ladder. */
 export const MAX_FOUND = 48;
@@ -79,6 +81,20 @@ export function mixDistance(palette: Palette, i: number, j: number, r: number, g
   const mg = palette.g[j] + t * (palette.g[i] - palette.g[j]) - g;
   const mb = palette.b[j] + t * (palette.b[i] - palette.b[j]) - b;
   return Math.sqrt(mr * mr + mg * mg + mb * mb);
+}
+
+/** Mean colour of some pixels (indices). */
+export function meanColour({ data }: Raster, pixels: ArrayLike<number>): Rgb {
+  let r = 0;
+  let g = 0;
+  let b = 0;
+  for (let k = 0; k < pixels.length; k++) {
+    const i = pixels[k] * 4;
+    r += data[i];
+    g += data[i + 1];
+    b += data[i + 2];
+  }
+  return [r / pixels.length, g / pixels.length, b / pixels.length];
 }
 
 /** Counted bins of colour, to be grouped. `weight` is in pixels; channel sums are weighted. */

@@ -1,7 +1,7 @@
 // Colours that never have a flat pixel: hair-thin outlines and small lettering. They are what remains unexplained.
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { distanceTo, groupBins, mixDistance, nearestColour, type Palette } from "./palette.ts";
+import { distanceTo, groupBins, meanColour, mixDistance, nearestColour, type Palette } from "./palette.ts";
 
 /** CIEDE2000 within which the peaks of one thin line count as one colour; wider than for flat pixels, since few peaks are pure. */
 const PEAK_REACH = 9;
@@ -35,7 +35,7 @@ export function findThinColour(
     if (bin) bin.push(p);
     else peaks.set(key, [p]);
   }
-  const bins = [...peaks].map(([key, pixels]) => ({ key, weight: pixels.length, rgb: meanOf(raster, pixels) }));
+  const bins = [...peaks].map(([key, pixels]) => ({ key, weight: pixels.length, rgb: meanColour(raster, pixels) }));
   const candidates = (groupBins(bins, PEAK_REACH, bins.length) ?? [])
     .filter((group) => group.weight >= minPeaks)
     .map((group) => ({ ...group, score: group.weight * strangeness(palette, group.rgb) }))
@@ -45,18 +45,6 @@ export function findThinColour(
     if (!isPartCoverage(raster, pixels, palette, rgb)) return rgb;
   }
   return null;
-}
-
-function meanOf({ data }: Raster, pixels: readonly number[]): Rgb {
-  let r = 0;
-  let g = 0;
-  let b = 0;
-  for (const p of pixels) {
-    r += data[p * 4];
-    g += data[p * 4 + 1];
-    b += data[p * 4 + 2];
-  }
-  return [r / pixels.length, g / pixels.length, b / pixels.length];
 }
 
 /** Distance to the nearest known colour. */

@@ -1,6 +1,7 @@
 // Corners of a boundary: where two straight-looking sides meet in a point that no small arc explains. Our own method.
 
-import { cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "../geometry/index.ts";
+import { cosineBetween, lengthOf, tanOfQuarter } from "../geometry/index.ts";
+import { fitLine } from "./line-fit.ts";
 
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
 const SKIP = 1;
@@ -133,47 +134,16 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
   return nearest;
 }
 
-/** Least-squares line through up to SIDE points on one side; null when there are fewer than two. Direction points away from the corner. */
+/** The line through up to SIDE points on one side, pointing away from the corner; null when there are fewer than two. */
 function sideLine(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean): SideLine | null {
   const most = Math.min(SIDE, Math.floor(n / 2) - 1);
+  const indexAt = (k: number) => offsetIndex(i, sign * (SKIP + 1 + k), n, isLoop);
   let count = 0;
-  let sx = 0;
-  let sy = 0;
-  let firstX = 0;
-  let firstY = 0;
-  let lastX = 0;
-  let lastY = 0;
-  for (let k = SKIP + 1; k <= SKIP + most; k++) {
-    const j = offsetIndex(i, sign * k, n, isLoop);
-    if (j < 0) break;
-    lastX = points[j * 2];
-    lastY = points[j * 2 + 1];
-    if (count === 0) {
-      firstX = lastX;
-      firstY = lastY;
-    }
-    sx += lastX;
-    sy += lastY;
-    count++;
-  }
+  while (count < most && indexAt(count) >= 0) count++;
   if (count < 2) return null;
-  const x = sx / count;
-  const y = sy / count;
-  let xx = 0;
-  let xy = 0;
-  let yy = 0;
-  for (let k = SKIP + 1; k <= SKIP + count; k++) {
-    const j = offsetIndex(i, sign * k, n, isLoop);
-    const u = points[j * 2] - x;
-    const v = points[j * 2 + 1] - y;
-    xx += u * u;
-    xy += u * v;
-    yy += v * v;
-  }
-  let [dx, dy] = mainDirection(xx, xy, yy);
-  if (dx * (lastX - firstX) + dy * (lastY - firstY) < 0) {
-    dx = -dx;
-    dy = -dy;
-  }
-  return { x, y, dx, dy };
+  const { x, y, dx, dy } = fitLine(points, count, indexAt);
+  const first = indexAt(0) * 2;
+  const last = indexAt(count - 1) * 2;
+  const pointsAway = dx * (points[last] - points[first]) + dy * (points[last + 1] - points[first + 1]) >= 0;
+  return pointsAway ? { x, y, dx, dy } : { x, y, dx: -dx, dy: -dy };
 }

@@ -1,7 +1,7 @@
 // Where three or more boundaries meet: each is followed as a line to the meeting point they agree on best.
-import { mainDirection } from "../geometry/index.ts";
 import type { BoundaryPoints } from "./boundary.ts";
 import type { ChainGraph } from "./chains.ts";
+import { fitLine } from "./line-fit.ts";
 
 /** Points of each boundary that show its direction at the junction. */
 const END_POINTS = 5;
@@ -80,27 +80,8 @@ export function placeJunctions(
 function endLine(points: Float64Array, fromEnd: boolean): readonly [number, number, number, number] | null {
   for (let n = Math.min(END_POINTS, points.length / 2); n >= 2; n--) {
     const first = fromEnd ? points.length / 2 - n : 0;
-    let x = 0;
-    let y = 0;
-    for (let k = first; k < first + n; k++) {
-      x += points[k * 2] / n;
-      y += points[k * 2 + 1] / n;
-    }
-    let xx = 0;
-    let xy = 0;
-    let yy = 0;
-    for (let k = first; k < first + n; k++) {
-      const u = points[k * 2] - x;
-      const v = points[k * 2 + 1] - y;
-      xx += u * u;
-      xy += u * v;
-      yy += v * v;
-    }
-    const [dx, dy] = mainDirection(xx, xy, yy);
-    const nx = -dy;
-    const ny = dx;
-    const offLine2 = (xx * nx * nx + 2 * xy * nx * ny + yy * ny * ny) / n;
-    if (n === 2 || offLine2 <= STRAIGHT_PX * STRAIGHT_PX) return [x, y, nx, ny];
+    const line = fitLine(points, n, (k) => first + k);
+    if (n === 2 || line.offLinePx <= STRAIGHT_PX) return [line.x, line.y, -line.dy, line.dx];
   }
   return null;
 }

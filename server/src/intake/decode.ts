@@ -44,17 +44,11 @@ async function open(bytes: Uint8Array): Promise<Opened> {
   }
   const limits = { limitInputPixels: false as const, failOn: "truncated" as const, unlimited: false };
   const metadata = await readMetadata(sharp(bytes, limits), kind);
-  let { width, height } = metadata.autoOrient;
-  let density: number | undefined;
-  if (kind === "svg") {
-    const scale = SVG_LONG_SIDE / Math.max(width, height);
-    density = Math.min(100_000, Math.max(1, (metadata.density ?? 72) * scale));
-    width = Math.round(width * scale);
-    height = Math.round(height * scale);
-  }
+  const svg = kind === "svg" ? await sizeSvg(bytes, metadata) : null;
+  const { width, height } = svg ?? metadata.autoOrient;
   checkPixels(width, height);
   return {
-    image: sharp(bytes, { ...limits, limitInputPixels: MAX_PIXELS, density }).autoOrient(),
+    image: sharp(bytes, { ...limits, limitInputPixels: MAX_PIXELS, density: svg?.density }).autoOrient(),
     facts: {
       kind,
       bytes: bytes.length,
@@ -64,6 +58,24 @@ async function open(bytes: Uint8Array): Promise<Opened> {
       dpi: kind === "svg" || metadata.density === undefined ? null : metadata.density,
     },
   };
+}
+
+/**
+ * The density at which an SVG is SVG_LONG_SIDE pixels long, and its size then. Sizes in physical units grow with the square
+ * of the density (the renderer takes it both as dots to the inch and as a scale), plain ones with the density itself:
+ * which of the two it is, the renderer's own answer tells.
+ */
+async function sizeSvg(
+  bytes: Uint8Array,
+  natural: Metadata,
+): Promise<{ density: number; width: number; height: number }> {
+  const scale = SVG_LONG_SIDE / Math.max(natural.width, natural.height);
+  for (const growth of [scale, Math.sqrt(scale)]) {
+    const density = Math.min(100_000, Math.max(1, 72 * growth));
+    const { width, height } = await sharp(bytes, { limitInputPixels: false, density }).metadata();
+    if (Math.max(width, height) <= SVG_LONG_SIDE * 1.05) return { density, width, height };
+  }
+  return { density: 72, width: natural.width, height: natural.height };
 }
 
 function checkPixels(width: number, height: number): void {
