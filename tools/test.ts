@@ -72,7 +72,7 @@ const all: Totals[] = [
   check("Types: server, cli, tools", "tsc", "--noEmit", "-p", "tsconfig.json"),
   check("Types: core without a platform", "tsc", "--noEmit", "-p", "core/tsconfig.json"),
   check("Types: web", "tsc", "--noEmit", "-p", "web/tsconfig.json"),
-  vitest("Unit tests and the shell", "unit.json", "core", "cli"),
+  vitest("Unit tests and the shell", "unit.json", "core", "cli", "web"),
   vitest("Server tests", "server.json", "server"),
   browser(),
 ];

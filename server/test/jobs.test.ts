@@ -104,6 +104,28 @@ describe("the server's manners", () => {
       expect(problemSchema.parse(body).title).toContain("is not here");
     }
   });
+  it("refuses versions that are not there, and writes from pages of other sites", async () => {
+    const job = await createJob(bench.url(), await drawPicture(5));
+    expect((await move(job, 99, 1)).status).toBe(404);
+    expect((await send(bench.url(), "POST", `/jobs/${job.id}/runs`, { recipeVersion: 99 })).status).toBe(404);
+    const foreign = await fetch(`${bench.url()}/api/jobs?name=x.png`, {
+      method: "POST",
+      body: new Uint8Array(await drawPicture()),
+      headers: { "Sec-Fetch-Site": "cross-site" },
+    });
+    expect(foreign.status).toBe(403);
+  });
+  it("takes the largest file there is room for, and gives it back whole", async () => {
+    const bytes = Buffer.alloc(4400 * 4400 * 3);
+    for (let i = 0; i < bytes.length; i += 4) bytes.writeUInt32LE(Math.imul(i, 2654435761) >>> 0, i);
+    const tiff = await sharp(bytes, { raw: { width: 4400, height: 4400, channels: 3 } })
+      .tiff({ compression: "none" })
+      .toBuffer();
+    expect(tiff.length).toBeGreaterThan(58e6);
+    const job = await createJob(bench.url(), tiff, "large.tif");
+    const back = await fetch(`${bench.url()}/api/artworks/${job.artwork.hash}/file`);
+    expect(Buffer.from(await back.arrayBuffer()).equals(tiff)).toBe(true);
+  });
   it("is bound to loopback and sends a content security policy without inline or foreign code", async () => {
     expect(bench.url()).toContain("http://127.0.0.1:");
     const { headers } = await send(bench.url(), "GET", "/health");

@@ -72,7 +72,7 @@ export async function startMariaDb(folder: string, port = 0): Promise<MariaDb> {
       "--skip-name-resolve",
       // An artwork of 64 MB travels in one packet, escaped.
       "--max-allowed-packet=256M",
-      "--innodb-log-file-size=512M",
+      "--innodb-log-file-size=128M",
       "--character-set-server=utf8mb4",
     ],
     // A group of its own: Ctrl+C ends it through stop(), after the server has let go of it.

@@ -1,4 +1,4 @@
-// The recipe: every decision made on a job as one versioned document. Types follow from the schema.
+// The recipe: every decision made on a job as one versioned piece of data. Types follow from the schema.
 import { z } from "zod";
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";

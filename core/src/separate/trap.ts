@@ -18,8 +18,8 @@ export type LightnessOf = (spotId: string) => number | null;
 /** The strips of one spot that lie inside its darker neighbours, per spot id; non-overlapping polygons. */
 export type Traps = ReadonlyMap<string, Polygons>;
 
-/** A turn sharper than this (0.2 radians) is rounded off rather than mitred; so is an arc's step. */
-const ROUNDED_TURN_COSINE = 0.98;
+/** A turn sharper than this (20 degrees) is rounded off rather than mitred; an arc's step is no larger. At 20 degrees a mitre is 1.5 % off. */
+const ROUNDED_TURN_COSINE = 0.94;
 
 /**
  * Strips for all boundaries between two inks. `widthPx` is the trap in source pixels. Where either ink is narrower than

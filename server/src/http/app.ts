@@ -1,13 +1,21 @@
 // The Express application: security headers, API, built web.
 import { join } from "node:path";
-import express, { type Express } from "express";
+import express, { type Express, type RequestHandler } from "express";
 import helmet from "helmet";
 import type { Compute } from "../compute/index.ts";
 import { jobRoutes } from "../jobs/job-routes.ts";
 import type { JobStore } from "../jobs/job-store.ts";
 import { runRoutes } from "../runs/run-routes.ts";
 import type { RunStore } from "../runs/run-store.ts";
-import { answerErrors, answerUnknownRoute } from "./problems.ts";
+import { answerErrors, answerUnknownRoute, ProblemError } from "./problems.ts";
+
+/** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
+const refuseOtherSites: RequestHandler = (request, _response, next) => {
+  const site = request.get("Sec-Fetch-Site");
+  if (site === "cross-site" && request.method !== "GET")
+    throw new ProblemError({ title: "Another site may not change anything here", status: 403 });
+  next();
+};
 
 export interface Services {
   readonly jobs: JobStore;
@@ -37,6 +45,7 @@ export function makeApp({ jobs, runs, compute, webRoot }: Services): Express {
       strictTransportSecurity: false,
     }),
   );
+  app.use(refuseOtherSites);
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
   });

@@ -5,6 +5,7 @@ import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from 
 import { makeRecipe } from "@plain-palette/core/recipe";
 import type { DataSource, EntityManager } from "typeorm";
 import { ArtworkEntity, type ArtworkRow, JobEntity, type JobRow, RecipeEntity } from "../database/index.ts";
+import { notFound } from "../http/problems.ts";
 
 /** A new artwork as the threads found it. */
 export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
@@ -75,8 +76,8 @@ export function makeJobStore(database: DataSource): JobStore {
         const job = await lockJob(tx, id);
         if (!job) return;
         if (job.head !== seen) throw new StaleSave(undefined, job.head);
-        if (await tx.existsBy(RecipeEntity, { jobId: id, version: to }))
-          await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
+        if (!(await tx.existsBy(RecipeEntity, { jobId: id, version: to }))) throw notFound(`Version ${to} of this job`);
+        await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
       });
       return this.find(id);
     },

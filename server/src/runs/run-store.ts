@@ -2,7 +2,8 @@
 import { randomUUID } from "node:crypto";
 import type { Run } from "@plain-palette/contract";
 import type { DataSource } from "typeorm";
-import { RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
+import { RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
+import { notFound } from "../http/problems.ts";
 
 /** A run without a sign of life for this long was left by a process that died, seconds. */
 const ABANDONED_AFTER_S = 10;
@@ -31,6 +32,8 @@ export function makeRunStore(database: DataSource): RunStore {
   const { manager } = database;
   return {
     async order(jobId, recipeVersion) {
+      if (!(await manager.existsBy(RecipeEntity, { jobId, version: recipeVersion })))
+        throw notFound(`Version ${recipeVersion} of this job`);
       const id = randomUUID();
       await manager.insert(RunEntity, {
         id,

@@ -41,6 +41,7 @@ export function makeRecipeStore(first: Job) {
   return createStore<RecipeState>((set, get) => {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let inFlight: Promise<void> | null = null;
+    let sending: Recipe | null = null;
 
     const schedule = (ms: number) => {
       clearTimeout(timer);
@@ -58,6 +59,7 @@ export function makeRecipeStore(first: Job) {
     const send = async (): Promise<void> => {
       while (get().recipe !== get().job.recipe) {
         const { recipe, job } = get();
+        sending = recipe;
         set({ save: { kind: "saving" } });
         try {
           const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
@@ -133,7 +135,9 @@ export function makeRecipeStore(first: Job) {
       },
       leave() {
         const { job, recipe } = get();
-        if (recipe !== job.recipe && !inFlight) void api.saveRecipe(job.id, { basedOn: job.head, recipe }, true);
+        // What is on its way already need not be sent twice; what came after it is kept as a version beside it.
+        if (recipe !== job.recipe && !(inFlight && recipe === sending))
+          void api.saveRecipe(job.id, { basedOn: job.head, recipe }, true);
       },
     };
   });
