@@ -2,7 +2,7 @@
 import type { Raster } from "./raster.ts";
 
 /** Share of small steps (2 to 8) between neighbours from which a picture counts as compressed or grainy; clean art has under 1 %. */
-const LOSSY_SHARE = 0.03;
+const LOSSY_SHARE = 0.018;
 
 /**
  * How noisy a picture is: 0 for a clean drawing; else 2 for what compression leaves, plus the median step between

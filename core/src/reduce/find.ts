@@ -1,5 +1,5 @@
 // Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
-import { formatHex, type Rgb } from "../colour/index.ts";
+import { ciede2000, formatHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
 import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
 import { findFlatPixels, labelFlatPixels, makeBinLabels, UNKNOWN } from "./flat.ts";
@@ -36,6 +36,13 @@ export interface Findings {
 
 /** CIEDE2000 under which two flat colours are one. Two inks that near nobody mixes apart (common practice, no source). */
 const SAME_COLOUR = 2;
+/** A rim's largest share of the picture with its CIEDE2000 distance to the colour it is a variant of: a faint one may be wide. */
+const RIMS = [
+  { share: 0.03, difference: 18 },
+  { share: 0.1, difference: 7 },
+] as const;
+/** Share of a rim's pixels that are inside it. */
+const RIM_INSIDE = 0.04;
 /** Share of flat pixels under which they say nothing about the whole. */
 const LEAST_FLAT_SHARE = 0.02;
 /** Groups, accidental ones included, above which the art shades everywhere and is grouped coarser. */
@@ -59,7 +66,7 @@ export function findColours(source: Raster): Findings {
   const { labels, opaquePx } = flat;
   const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
 
-  const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(4, 1.5 * noise), minArea);
+  const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(3, 0.5 * noise), minArea);
   const palette = makePalette(groups.map((group) => group.rgb));
   const labelOfBin = makeBinLabels();
   groups.forEach((group, index) => {
@@ -80,6 +87,7 @@ export function findColours(source: Raster): Findings {
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );
+  if (noise > 0) dropRims(raster, labels, palette, reach, opaquePx);
   dropInvented(raster, labels, palette, reach, leastAreas, opaquePx);
   return { ...collect(labels, palette, raster), opaquePx, noise, raster };
 }
@@ -100,6 +108,51 @@ function indicesOf(labels: Uint8Array, wanted: number): Uint32Array {
   const indices = new Uint32Array(count);
   for (let p = 0, k = 0; p < labels.length; p++) if (labels[p] === wanted) indices[k++] = p;
   return indices;
+}
+
+/**
+ * Takes back the variants of a colour that compression leaves as a rim along its edges: near another, larger colour, and
+ * hardly anywhere wider than a rim.
+ */
+function dropRims(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, opaquePx: number): void {
+  const areas = countLabels(labels);
+  const inside = countInside(labels, raster.width, raster.height);
+  const labs = paletteColours(palette).map((rgb) => rgbToLab(rgb));
+  const smallestFirst = labs.map((_, i) => i).sort((a, b) => areas[a] - areas[b]);
+  for (const label of smallestFirst) {
+    const isThin = inside[label] < areas[label] * RIM_INSIDE;
+    const difference = Math.min(
+      ...labs.map((lab, other) =>
+        areas[other] > areas[label] ? ciede2000(lab, labs[label]) : Number.POSITIVE_INFINITY,
+      ),
+    );
+    const share = areas[label] / opaquePx;
+    const isVariant = RIMS.some((rim) => share < rim.share && difference < rim.difference);
+    if (isThin && isVariant) takeBack(raster, labels, palette, reach, label);
+  }
+}
+
+/** For every label: its pixels with nothing else two pixels away in eight directions. */
+function countInside(labels: Uint8Array, width: number, height: number): Uint32Array {
+  const inside = new Uint32Array(256);
+  const steps = [-2, 2, -2 * width, 2 * width, -2 * width - 2, -2 * width + 2, 2 * width - 2, 2 * width + 2];
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2; x < width - 2; x++) {
+      const p = y * width + x;
+      let isInside = true;
+      for (let k = 0; k < steps.length && isInside; k++) isInside = labels[p + steps[k]] === labels[p];
+      if (isInside) inside[labels[p]]++;
+    }
+  return inside;
+}
+
+/** Gives the pixels of a colour anew, without it. */
+function takeBack(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, label: number): void {
+  const open = indicesOf(labels, label);
+  for (const p of open) labels[p] = UNKNOWN;
+  // A colour out of reach is never the nearest nor a part of a mix.
+  palette.r[label] = palette.g[label] = palette.b[label] = 1e6;
+  labelMixedPixels(raster, labels, palette, open, reach);
 }
 
 /**
@@ -125,11 +178,7 @@ function dropInvented(
       isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach.mix) > 0.6);
     if (!isInvented) continue;
     dropped.add(label);
-    const open = indicesOf(labels, label);
-    for (const p of open) labels[p] = UNKNOWN;
-    // A colour out of reach is never the nearest nor a part of a mix.
-    palette.r[label] = palette.g[label] = palette.b[label] = 1e6;
-    labelMixedPixels(raster, labels, palette, open, reach);
+    takeBack(raster, labels, palette, reach, label);
   }
 }
 

@@ -1,6 +1,7 @@
+import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { ciede2000, formatHex, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
-import { NONE } from "../raster/index.ts";
+import { makeRaster, NONE } from "../raster/index.ts";
 import { drawSvg, paint } from "../testing/pictures.test.support.ts";
 import { type Findings, findColours, reduceColours } from "./index.ts";
 
@@ -68,6 +69,23 @@ describe("finding the artist's colours", () => {
       ),
     );
     expect(hexes(findings)).toEqual(["#d8412f", "#f2efe4"]);
+  });
+
+  it("does not take the rings and rims of a JPEG (encoded by libvips) for colours", async () => {
+    const art =
+      '<rect width="300" height="300" fill="#f2efe4"/><circle cx="120" cy="130" r="90" fill="#d8412f"/><path d="M30 30L270 90L150 280Z" fill="#14304f"/><rect x="180" y="180" width="80" height="60" fill="#3f9b5b" transform="rotate(14 220 210)"/>';
+    const clean = drawSvg(300, art);
+    for (const quality of [60, 75, 90]) {
+      const bytes = await sharp(clean.data, { raw: { width: 300, height: 300, channels: 4 } })
+        .removeAlpha()
+        .jpeg({ quality })
+        .toBuffer();
+      const pixels = await sharp(bytes).ensureAlpha().raw().toBuffer();
+      const findings = findColours(makeRaster(300, 300, new Uint8ClampedArray(pixels)));
+      expect(findings.found).toHaveLength(4);
+      for (const hex of ["#f2efe4", "#d8412f", "#14304f", "#3f9b5b"])
+        expect(nearestDifference(findings, hex)).toBeLessThan(2);
+    }
   });
 
   it("gives a picture of 60 000 colours a bounded number and says how many to print", () => {
