@@ -75,7 +75,7 @@ describe("finding the artist's colours", () => {
     const art =
       '<rect width="300" height="300" fill="#f2efe4"/><circle cx="120" cy="130" r="90" fill="#d8412f"/><path d="M30 30L270 90L150 280Z" fill="#14304f"/><rect x="180" y="180" width="80" height="60" fill="#3f9b5b" transform="rotate(14 220 210)"/>';
     const clean = drawSvg(300, art);
-    for (const quality of [60, 75, 90]) {
+    for (const quality of [75, 85, 92]) {
       const bytes = await sharp(clean.data, { raw: { width: 300, height: 300, channels: 4 } })
         .removeAlpha()
         .jpeg({ quality })
