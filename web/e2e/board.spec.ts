@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
-import { drawPng, goTo, LOGO, newJob, settled } from "./shop.ts";
+import sharp from "sharp";
+import { drawPng, dropFiles, goTo, LOGO, newJob, pasteFile, settled } from "./shop.ts";
 
 test("a chosen file makes a job, found again on the board with its client, garment and step", async ({ page }) => {
   await page.goto("/");
@@ -61,4 +62,52 @@ test("a job that is not there says so and leads back", async ({ page }) => {
   await expect(page.getByRole("alert")).toContainText("This job is not here");
   await page.getByRole("link", { name: "Back to the job board" }).click();
   await expect(page.getByRole("heading", { name: "Job board" })).toBeVisible();
+});
+
+test("a pasted screen grab makes a job", async ({ page }) => {
+  await page.goto("/");
+  await page.getByText("Crew shirts, full front").waitFor();
+  await pasteFile(page, { name: "grab.png", bytes: await drawPng(LOGO) });
+  await page.waitForURL(/artwork/);
+  await expect(page.getByLabel("Title")).toHaveValue("grab");
+});
+
+test("several pictures at once become jobs; a bad one among them is named", async ({ page }) => {
+  await page.goto("/");
+  await page.getByText("Crew shirts, full front").waitFor();
+  await dropFiles(
+    page,
+    { name: "left sleeve.png", bytes: await drawPng(LOGO) },
+    { name: "right sleeve", bytes: await drawPng(LOGO.replace("#d8412f", "#3f9b5b")) },
+    { name: "letter.png", bytes: Buffer.from("see attached") },
+  );
+  for (const title of ["left sleeve", "right sleeve"])
+    await expect(page.getByRole("main").getByRole("link").filter({ hasText: title })).toHaveCount(1);
+  await expect(page.getByRole("alert")).toContainText("This is text, not a picture");
+});
+
+test("an upload shows its progress and can be cancelled; nothing is left of it", async ({ page }) => {
+  await page.goto("/");
+  await page.getByText("Crew shirts, full front").waitFor();
+  const line = await page.context().newCDPSession(page);
+  await line.send("Network.enable");
+  await line.send("Network.emulateNetworkConditions", {
+    offline: false,
+    latency: 0,
+    downloadThroughput: -1,
+    uploadThroughput: 200_000,
+  });
+  const noise = Buffer.alloc(900 * 900 * 3);
+  for (let i = 0; i + 4 <= noise.length; i += 4) noise.writeUInt32LE(Math.imul(i + 1, 2654435761) >>> 0, i);
+  const heavy = await sharp(noise, { raw: { width: 900, height: 900, channels: 3 } })
+    .png()
+    .toBuffer();
+  await dropFiles(page, { name: "slow.png", bytes: heavy });
+  await expect(page.getByRole("progressbar", { name: "Sending slow.png" })).toBeVisible();
+  await expect(page.getByText(/\d+ % sent/)).toBeVisible();
+  await page.getByRole("button", { name: "Cancel" }).click();
+  await expect(page.getByText("slow.png")).toHaveCount(0);
+  await page.reload();
+  await page.getByText("Crew shirts, full front").waitFor();
+  await expect(page.getByText("slow", { exact: true })).toHaveCount(0);
 });

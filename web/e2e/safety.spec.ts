@@ -1,7 +1,7 @@
 import { crc32 } from "node:zlib";
 import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
-import { drawPng, dropFile, goTo, LOGO, newJob, setField, settled } from "./shop.ts";
+import { drawPng, dropFiles, goTo, LOGO, newJob, setField, settled } from "./shop.ts";
 
 /** A PNG of a few bytes that claims `side` x `side` pixels. */
 function bomb(side: number): Buffer {
@@ -46,7 +46,7 @@ for (const [name, make, message] of bad)
   test(`${name} is refused with its cause, and the board goes on`, async ({ page }) => {
     await page.goto("/");
     await page.getByText("Crew shirts, full front").waitFor();
-    await dropFile(page, name, await make());
+    await dropFiles(page, { name, bytes: await make() });
     const alert = page.getByRole("alert");
     await expect(alert).toContainText(message);
     await expect(alert).toContainText("Nothing was changed.");
@@ -66,13 +66,12 @@ test("one pixel, and 60 000 colours, become jobs like any other", async ({ page 
   const pixels = Buffer.alloc(300 * 200 * 3);
   for (let i = 0; i < pixels.length; i += 3) pixels.writeUIntBE((i / 3) * 277, i, 3);
   await page.goto("/");
-  await dropFile(
-    page,
-    "many.png",
-    await sharp(pixels, { raw: { width: 300, height: 200, channels: 3 } })
+  await dropFiles(page, {
+    name: "many.png",
+    bytes: await sharp(pixels, { raw: { width: 300, height: 200, channels: 3 } })
       .png()
       .toBuffer(),
-  );
+  });
   await page.waitForURL(/artwork/);
   await settled(page);
   await goTo(page, "Output");

@@ -9,27 +9,47 @@ export function drawPng(svg: string): Promise<Buffer> {
   return sharp(Buffer.from(svg)).png().toBuffer();
 }
 
-/** Lets a file fall on the page, as from the desktop. */
-export async function dropFile(page: Page, name: string, bytes: Buffer): Promise<void> {
-  const transfer = await page.evaluateHandle(
-    ({ name, base64 }) => {
-      const binary = atob(base64);
-      const array = Uint8Array.from(binary, (c) => c.charCodeAt(0));
+export interface PictureFile {
+  readonly name: string;
+  readonly bytes: Buffer;
+}
+
+/** Files as the browser hands them over, from a drop or the clipboard. */
+function handOver(page: Page, files: readonly PictureFile[]) {
+  return page.evaluateHandle(
+    (all) => {
       const data = new DataTransfer();
-      data.items.add(new File([array], name, { type: "image/png" }));
+      for (const { name, base64 } of all) {
+        const array = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+        data.items.add(new File([array], name, { type: "image/png" }));
+      }
       return data;
     },
-    { name, base64: bytes.toString("base64") },
+    files.map(({ name, bytes }) => ({ name, base64: bytes.toString("base64") })),
   );
+}
+
+/** Lets files fall on the page, as from the desktop. */
+export async function dropFiles(page: Page, ...files: PictureFile[]): Promise<void> {
+  const dataTransfer = await handOver(page, files);
   const target = page.getByRole("main");
-  await target.dispatchEvent("dragenter", { dataTransfer: transfer });
-  await target.dispatchEvent("drop", { dataTransfer: transfer });
+  await target.dispatchEvent("dragenter", { dataTransfer });
+  await target.dispatchEvent("drop", { dataTransfer });
+}
+
+/** Pastes a picture, as from a screen grab. */
+export async function pasteFile(page: Page, file: PictureFile): Promise<void> {
+  const clipboardData = await handOver(page, [file]);
+  await page.evaluate(
+    (data) => window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true })),
+    clipboardData,
+  );
 }
 
 /** From the board: a new job of the picture, at its first step. */
 export async function newJob(page: Page, name = "tern logo.png", svg = LOGO): Promise<void> {
   await page.goto("/");
-  await dropFile(page, name, await drawPng(svg));
+  await dropFiles(page, { name, bytes: await drawPng(svg) });
   await page.waitForURL(/\/jobs\/[0-9a-f-]+\/artwork/);
   await settled(page);
 }

@@ -1,36 +1,21 @@
 // The job board: every job as a card; a picture dropped anywhere makes a new one.
-import type { Problem } from "@plain-palette/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useDropzone } from "react-dropzone";
-import { useNavigate } from "react-router";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { JobCardView } from "./job-card.tsx";
+import { type Upload, useUploads } from "./use-uploads.ts";
 
 export function Board() {
-  const navigate = useNavigate();
-  const queries = useQueryClient();
   const [wanted, setWanted] = useState("");
-  const [problem, setProblem] = useState<{ fileName: string; problem: Problem } | null>(null);
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
-  const take = useMutation({
-    mutationFn: api.createJob,
-    onSuccess: async (job) => {
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
-      navigate(`/jobs/${job.id}/artwork`);
-    },
-    onError: (error, file) => setProblem({ fileName: file.name, problem: problemOf(error) }),
-  });
+  const { uploads, take, dismiss } = useUploads();
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
     noClick: true,
     noKeyboard: true,
-    multiple: false,
-    onDrop: ([file]) => {
-      setProblem(null);
-      if (file) take.mutate(file);
-    },
+    onDrop: (files) => void take(files),
   });
   const words = wanted.toLowerCase().split(/\s+/);
   const shown = jobs.data?.filter((job) => {
@@ -53,22 +38,27 @@ export function Board() {
           onChange={(event) => setWanted(event.target.value)}
           className="w-56 rounded-[3px] border border-rule bg-card px-2 py-1"
         />
-        <Button look="next" onClick={open} disabled={take.isPending}>
-          {take.isPending ? "Taking it in ..." : "New job from a picture"}
+        <Button look="next" onClick={open}>
+          New job from a picture
         </Button>
       </header>
       <main className="px-8 py-6">
-        {problem && (
-          <div className="mb-5">
-            <p className="mb-1 text-soft">{problem.fileName}</p>
-            <ProblemNote problem={problem.problem} onClose={() => setProblem(null)} />
-          </div>
+        {uploads.length > 0 && (
+          <ul aria-label="Pictures on their way" className="mb-5 grid gap-2">
+            {uploads.map((upload) => (
+              <li key={upload.id}>
+                <UploadLine upload={upload} onDismiss={() => dismiss(upload.id)} />
+              </li>
+            ))}
+          </ul>
         )}
         {jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
         {jobs.isPending && <p role="status">Fetching the jobs ...</p>}
         {shown?.length === 0 && (
           <p className="border border-dashed border-soft/60 p-10 text-center">
-            {wanted ? `No job has "${wanted}" in it.` : "No jobs yet. Drop the client's picture anywhere on this page."}
+            {wanted
+              ? `No job has "${wanted}" in it.`
+              : "No jobs yet. Drop or paste the client's picture anywhere on this page."}
           </p>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-5">
@@ -81,9 +71,34 @@ export function Board() {
       </main>
       {isDragActive && (
         <div className="pointer-events-none fixed inset-4 grid place-items-center border-2 border-dashed border-next bg-sheet/85 text-lg font-semibold">
-          Let go: this picture becomes a new job
+          Let go: each picture becomes a new job
         </div>
       )}
+    </div>
+  );
+}
+
+function UploadLine({ upload, onDismiss }: { upload: Upload; onDismiss(): void }) {
+  if (upload.problem)
+    return (
+      <>
+        <p className="mb-1 text-soft">{upload.name}</p>
+        <ProblemNote problem={upload.problem} onClose={onDismiss} />
+      </>
+    );
+  return (
+    <div className="flex items-center gap-3 border border-rule bg-card px-3 py-2">
+      <span className="w-56 truncate">{upload.name}</span>
+      <progress
+        className="h-2 flex-1 accent-ink"
+        value={upload.progress}
+        max={1}
+        aria-label={`Sending ${upload.name}`}
+      />
+      <span className="w-40 text-right text-soft">
+        {upload.progress < 1 ? `${Math.round(upload.progress * 100)} % sent` : "Looking at it ..."}
+      </span>
+      <Button onClick={upload.cancel}>Cancel</Button>
     </div>
   );
 }

@@ -1,0 +1,78 @@
+// Pictures on their way to the server: dropped, chosen or pasted, one or several, each with its progress, each to be
+// cancelled. One alone opens its job when it is there; of several the board shows the jobs.
+import type { Job, Problem } from "@plain-palette/contract";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useReducer } from "react";
+import { useNavigate } from "react-router";
+import { uploadJob } from "../api/client.ts";
+import { problemOf } from "../parts/problem.tsx";
+
+export interface Upload {
+  readonly id: number;
+  readonly name: string;
+  /** 0..1 of the bytes sent; at 1 the server looks at the file. */
+  readonly progress: number;
+  readonly problem: Problem | null;
+  cancel(): void;
+}
+
+type Change =
+  | { readonly kind: "begin"; readonly upload: Upload }
+  | { readonly kind: "progress"; readonly id: number; readonly progress: number }
+  | { readonly kind: "fail"; readonly id: number; readonly problem: Problem }
+  | { readonly kind: "end"; readonly id: number };
+
+function reduceUploads(uploads: readonly Upload[], change: Change): readonly Upload[] {
+  switch (change.kind) {
+    case "begin":
+      return [...uploads, change.upload];
+    case "progress":
+      return uploads.map((one) => (one.id === change.id ? { ...one, progress: change.progress } : one));
+    case "fail":
+      return uploads.map((one) => (one.id === change.id ? { ...one, problem: change.problem } : one));
+    case "end":
+      return uploads.filter((one) => one.id !== change.id);
+  }
+}
+
+let lastId = 0;
+
+export function useUploads() {
+  const [uploads, change] = useReducer(reduceUploads, []);
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+
+  const send = useCallback(async (file: File): Promise<Job | null> => {
+    const id = ++lastId;
+    const abort = new AbortController();
+    change({ kind: "begin", upload: { id, name: file.name, progress: 0, problem: null, cancel: () => abort.abort() } });
+    try {
+      const job = await uploadJob(file, (progress) => change({ kind: "progress", id, progress }), abort.signal);
+      change({ kind: "end", id });
+      return job;
+    } catch (error) {
+      if (abort.signal.aborted) change({ kind: "end", id });
+      else change({ kind: "fail", id, problem: problemOf(error) });
+      return null;
+    }
+  }, []);
+
+  const take = useCallback(
+    async (files: readonly File[]) => {
+      if (files.length === 0) return;
+      const jobs = await Promise.all(files.map(send));
+      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      const [job] = jobs;
+      if (jobs.length === 1 && job) navigate(`/jobs/${job.id}/artwork`);
+    },
+    [send, queries, navigate],
+  );
+
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => void take([...(event.clipboardData?.files ?? [])]);
+    window.addEventListener("paste", onPaste);
+    return () => window.removeEventListener("paste", onPaste);
+  }, [take]);
+
+  return { uploads, take, dismiss: (id: number) => change({ kind: "end", id }) };
+}
