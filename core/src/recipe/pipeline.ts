@@ -2,7 +2,7 @@
 // that step and those after it, and nothing before.
 import type { Raster } from "../raster/index.ts";
 import { type Findings, findColours, type Reduction, reduceColours } from "../reduce/index.ts";
-import { type Separation, separatePlates } from "../separate/index.ts";
+import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
 import { type PlanarMap, tracePicture } from "../trace/index.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 
@@ -24,9 +24,9 @@ export interface Artwork {
   readonly raster: Raster;
 }
 
-/** The latest result of every step. One per job that is open. */
+/** The latest result of every step, and of the costly parts of separating. One per job that is open. */
 export interface ResultCache {
-  readonly kept: Map<Step, { readonly key: string; readonly result: unknown }>;
+  readonly kept: Map<Step | "inks" | "base", { readonly key: string; readonly result: unknown }>;
 }
 
 export function makeResultCache(): ResultCache {
@@ -53,8 +53,10 @@ export function* runSteps(artwork: Artwork, recipe: Recipe, cache: ResultCache):
   yield "trace";
   const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, recipe.shapes));
   yield "separate";
+  const remember: Remember = (part, madeFrom, compute) =>
+    keep(cache, part, JSON.stringify([mapKey, madeFrom]), compute);
   const separation = keep(cache, "separate", separateKey, () =>
-    separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe)),
+    separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe), remember),
   );
   return { findings, reduction, map, separation };
 }
@@ -68,7 +70,7 @@ export function runPipeline(artwork: Artwork, recipe: Recipe, cache: ResultCache
   }
 }
 
-function keep<T>(cache: ResultCache, step: Step, key: string, compute: () => T): T {
+function keep<T>(cache: ResultCache, step: Step | "inks" | "base", key: string, compute: () => T): T {
   const kept = cache.kept.get(step);
   if (kept?.key === key) return kept.result as T;
   const result = compute();

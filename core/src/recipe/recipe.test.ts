@@ -36,6 +36,27 @@ describe("artwork and recipe give every result", () => {
     expect(retraced.map).not.toBe(before.map);
   });
 
+  it("moving a plate, renaming a spot or switching the base does not spread the traps again", () => {
+    const cache = makeResultCache();
+    const before = runPipeline(artwork, recipe, cache);
+    const region = (results: typeof before, id: string) => results.separation.plates.find((p) => p.id === id)?.region;
+    const { separations, colours } = recipe;
+    const moved = { ...recipe, separations: { ...separations, order: ["14304f", "d8412f"] } };
+    const renamed = { ...moved, colours: { ...colours, spots: { d8412f: { name: "Brick" } } } };
+    const bare = {
+      ...renamed,
+      separations: { ...moved.separations, base: { ...separations.base, mode: "off" as const } },
+    };
+    for (const changed of [moved, renamed, bare]) {
+      const after = runPipeline(artwork, changed, cache);
+      expect(region(after, "d8412f")).toBe(region(before, "d8412f"));
+      // What is kept must be what a fresh start gives.
+      expect(after.separation).toEqual(runPipeline(artwork, changed).separation);
+    }
+    const spread = { ...bare, separations: { ...bare.separations, trapMm: 1 } };
+    expect(region(runPipeline(artwork, spread, cache), "d8412f")).not.toBe(region(before, "d8412f"));
+  });
+
   it("tells each step before it is computed", () => {
     const steps = [...runSteps(artwork, recipe, makeResultCache())];
     expect(steps).toEqual(["find", "reduce", "trace", "separate"]);

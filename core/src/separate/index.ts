@@ -2,6 +2,7 @@ export { orderInks } from "./print-order.ts";
 export {
   BASE_ID,
   type Plate,
+  type Remember,
   type Separation,
   type SeparationSettings,
   separatePlates,

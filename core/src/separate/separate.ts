@@ -1,6 +1,14 @@
 // Separating: the planar map to plates, one per ink and a base, all on one origin.
 import { type Rgb, rgbToLab } from "../colour/index.ts";
-import { type CubicPath, pathArea, polygonsArea, toPaths, toPolygons, unite } from "../geometry/index.ts";
+import {
+  type CubicPath,
+  type Polygons,
+  pathArea,
+  polygonsArea,
+  toPaths,
+  toPolygons,
+  unite,
+} from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, type PlanarMap, spotPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
@@ -52,6 +60,14 @@ const BASE_WHITE: Rgb = [255, 255, 255];
 /** Curves are flattened to this for polygon arithmetic, mm. */
 const FLATTEN_MM = 0.01;
 
+/**
+ * Keeps a costly part of a separation under what it was made from (beside the map): moving a plate or renaming a spot
+ * must not spread the traps again.
+ */
+export type Remember = <T>(part: "inks" | "base", madeFrom: readonly unknown[], compute: () => T) => T;
+
+const rememberNothing: Remember = (_part, _madeFrom, compute) => compute();
+
 /** Separates a traced picture printed `widthMm` wide on a garment of colour `garment`. */
 export function separatePlates(
   map: PlanarMap,
@@ -59,52 +75,67 @@ export function separatePlates(
   settings: SeparationSettings,
   widthMm: number,
   garment: Rgb,
+  remember: Remember = rememberNothing,
 ): Separation {
   const mmPerPx = widthMm / map.width;
   const tolerancePx = FLATTEN_MM / mmPerPx;
+  const { trapMm, base } = settings;
   const present = new Set(map.faces.map((face) => face.spotId));
   const inks = spots.filter((spot) => spot.role === "ink" && present.has(spot.id));
-  const lightness = new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
-  const traps = spreadTraps(map, (id) => lightness.get(id) ?? null, settings.trapMm / mmPerPx, tolerancePx);
-  const { mode } = settings.base;
-  const hasBase = mode === "on" || (mode === "auto" && wantsBase(garment));
+  const regions = remember("inks", [trapMm, widthMm], () => spreadInks(map, inks, trapMm, mmPerPx, tolerancePx));
+  const hasBase = base.mode === "on" || (base.mode === "auto" && wantsBase(garment));
   const based = new Set(
-    hasBase ? inks.filter((spot) => settings.base.spots[spot.id] ?? inkNeedsBase(spot, garment)).map((s) => s.id) : [],
+    hasBase ? inks.filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment)).map((spot) => spot.id) : [],
   );
-  const artPx2 = map.width * map.height;
   const plates: Plate[] = [];
   if (based.size > 0) {
-    const base = chokeBase(map, based, settings.base.chokeMm / mmPerPx, tolerancePx);
-    plates.push({
-      id: BASE_ID,
-      kind: "base",
-      name: "Underbase",
-      rgb: BASE_WHITE,
-      order: 1,
-      region: toPaths(base),
-      coverage: polygonsArea(base) / artPx2,
-      trapMm2: 0,
-      isBased: false,
-    });
+    const region = remember("base", [base.chokeMm, widthMm, [...based].sort()], () =>
+      measure(map, chokeBase(map, based, base.chokeMm / mmPerPx, tolerancePx)),
+    );
+    const facts = { id: BASE_ID, kind: "base", name: "Underbase", rgb: BASE_WHITE, order: 1 } as const;
+    plates.push({ ...facts, ...region, trapMm2: 0, isBased: false });
   }
   for (const spot of orderInks(inks, settings.order)) {
-    const own = spotPaths(map, spot.id);
-    const trap = traps.get(spot.id);
-    // Untouched curves stay curves; a spread plate is polygons to a hundredth of a millimetre.
-    const spread = trap && trap.length > 0 ? unite([...toPolygons(own, tolerancePx), ...trap]) : null;
-    plates.push({
-      id: spot.id,
-      kind: "spot",
-      name: spot.name,
-      rgb: spot.rgb,
-      order: plates.length + 1,
-      region: spread ? toPaths(spread) : own,
-      coverage: (spread ? polygonsArea(spread) : areaOf(own)) / artPx2,
-      trapMm2: trap ? polygonsArea(trap) * mmPerPx * mmPerPx : 0,
-      isBased: based.has(spot.id),
-    });
+    const region = regions.get(spot.id);
+    if (!region) continue;
+    const facts = { id: spot.id, kind: "spot", name: spot.name, rgb: spot.rgb, order: plates.length + 1 } as const;
+    plates.push({ ...facts, ...region, isBased: based.has(spot.id) });
   }
   return { widthPx: map.width, heightPx: map.height, mmPerPx, plates };
+}
+
+type InkRegion = Pick<Plate, "region" | "coverage" | "trapMm2">;
+
+/** What each ink prints, traps included. Untouched curves stay curves; a spread plate is polygons to FLATTEN_MM. */
+function spreadInks(
+  map: PlanarMap,
+  inks: readonly Spot[],
+  trapMm: number,
+  mmPerPx: number,
+  tolerancePx: number,
+): ReadonlyMap<string, InkRegion> {
+  const lightness = new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
+  const traps = spreadTraps(map, (id) => lightness.get(id) ?? null, trapMm / mmPerPx, tolerancePx);
+  const regions = new Map<string, InkRegion>();
+  for (const { id } of inks) {
+    const own = spotPaths(map, id);
+    const trap = traps.get(id);
+    regions.set(
+      id,
+      trap && trap.length > 0
+        ? {
+            ...measure(map, unite([...toPolygons(own, tolerancePx), ...trap])),
+            trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx,
+          }
+        : { region: own, coverage: areaOf(own) / (map.width * map.height), trapMm2: 0 },
+    );
+  }
+  return regions;
+}
+
+/** Polygons as a plate's region with its coverage. */
+function measure(map: PlanarMap, polygons: Polygons): Pick<Plate, "region" | "coverage"> {
+  return { region: toPaths(polygons), coverage: polygonsArea(polygons) / (map.width * map.height) };
 }
 
 function areaOf(paths: readonly CubicPath[]): number {
