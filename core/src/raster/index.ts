@@ -1,2 +1,32 @@
+export { type Components, findComponents } from "./components.ts";
+export { type Cover, coverPolygon, coverStroke } from "./cover.ts";
+export { mapDifference } from "./difference.ts";
+export {
+  type Box,
+  type Corners,
+  composeMaps,
+  cropFrame,
+  type Frame,
+  flipFrame,
+  type Homography,
+  invertMap,
+  keystoneFrame,
+  mapPoint,
+  type Point,
+  scaleAt,
+  straightenFrame,
+  turnFrame,
+  wholeFrame,
+} from "./frame.ts";
+export { greyHistogram, greyOf, otsuThreshold } from "./grey.ts";
+export { drawLineArt, type LineArtSettings } from "./line-art.ts";
+export { sauvolaThresholds } from "./local-threshold.ts";
 export { measureNoise, smoothNoise } from "./noise.ts";
+export { type Pick, type Picked, pickColour } from "./pick.ts";
+export { type BackgroundProposal, boxOfArt, proposeBackground } from "./propose-background.ts";
+export { proposeTrim, type TrimProposal } from "./propose-trim.ts";
 export { type LabelMap, makeRaster, NONE, OPAQUE_ALPHA, type Raster } from "./raster.ts";
+export { resample } from "./resample.ts";
+export { fillSpecks, findSpecks, type SpeckSettings, type Specks } from "./specks.ts";
+export { eraseCover, fillSilhouette, moveCover, paintCover, restoreCover } from "./touch-up.ts";
+export { removePicked } from "./unmix-rim.ts";

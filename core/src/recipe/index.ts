@@ -1,4 +1,13 @@
 export {
+  type Action,
+  type ActionOf,
+  actionSchema,
+  isUpright,
+  type PixelAction,
+  scaleActions,
+  type UprightAction,
+} from "./actions.ts";
+export {
   type Artwork,
   makeResultCache,
   type ResultCache,
@@ -8,5 +17,23 @@ export {
   STEPS,
   type Step,
 } from "./pipeline.ts";
-export { garmentRgb, makeRecipe, printWidthMm, type Recipe, recipeSchema } from "./recipe.ts";
+export {
+  layUpright,
+  makePrepareCache,
+  markChanges,
+  type PrepareCache,
+  type Prepared,
+  prepareArtwork,
+} from "./prepare.ts";
+export {
+  garmentRgb,
+  MAX_PRINT_MM,
+  MIN_PRINT_MM,
+  makeRecipe,
+  type Placement,
+  placementSchema,
+  printWidthMm,
+  type Recipe,
+  recipeSchema,
+} from "./recipe.ts";
 export { effectiveDpi, listWarnings, makeReport, type Report } from "./report.ts";

@@ -4,14 +4,16 @@ import type { Raster } from "../raster/index.ts";
 import { type Findings, findColours, type Reduction, reduceColours } from "../reduce/index.ts";
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
 import { type PlanarMap, tracePicture } from "../trace/index.ts";
+import { makePrepareCache, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 
 /** The steps in order. */
-export const STEPS = ["find", "reduce", "trace", "separate"] as const;
+export const STEPS = ["prepare", "find", "reduce", "trace", "separate"] as const;
 export type Step = (typeof STEPS)[number];
 
 /** Everything that follows from artwork and recipe, short of a particular output. */
 export interface Results {
+  readonly prepared: Prepared;
   readonly findings: Findings;
   readonly reduction: Reduction;
   readonly map: PlanarMap;
@@ -27,38 +29,50 @@ export interface Artwork {
 /** The latest result of every step, and of the costly parts of separating. One per job that is open. */
 export interface ResultCache {
   readonly kept: Map<Step | "inks" | "base", { readonly key: string; readonly result: unknown }>;
+  readonly prepare: PrepareCache;
 }
 
 export function makeResultCache(): ResultCache {
-  return { kept: new Map() };
+  return { kept: new Map(), prepare: makePrepareCache() };
 }
 
 /**
  * Runs all steps, yielding the name of each before it is computed: a caller shows progress, measures, or stops by not
- * asking for the next one.
+ * asking for the next one. `focusId` is the action being tuned, whose before and after the prepared picture then has.
  */
-export function* runSteps(artwork: Artwork, recipe: Recipe, cache: ResultCache): Generator<Step, Results> {
-  const widthMm = printWidthMm(recipe);
-  const findKey = artwork.key;
+export function* runSteps(
+  artwork: Artwork,
+  recipe: Recipe,
+  cache: ResultCache,
+  focusId: string | null = null,
+): Generator<Step, Results> {
+  const { page, drawnWidthPx, actions } = recipe.artwork;
+  const findKey = JSON.stringify([artwork.key, page, drawnWidthPx, actions.filter(({ isOn }) => isOn)]);
+  const prepareKey = JSON.stringify([findKey, focusId]);
   // Names change neither shapes nor their boundaries.
   const roles = Object.entries(recipe.colours.spots).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
   const mapKey = JSON.stringify([findKey, recipe.colours.count, recipe.colours.merges, roles, recipe.shapes]);
   const reduceKey = JSON.stringify([findKey, recipe.colours]);
-  const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
 
+  yield "prepare";
+  const prepared = keep(cache, "prepare", prepareKey, () =>
+    prepareArtwork(artwork.raster, actions, cache.prepare, focusId),
+  );
   yield "find";
-  const findings = keep(cache, "find", findKey, () => findColours(artwork.raster));
+  const findings = keep(cache, "find", findKey, () => findColours(prepared.raster));
   yield "reduce";
   const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours));
   yield "trace";
   const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, recipe.shapes));
   yield "separate";
+  const widthMm = printWidthMm(recipe, prepared.raster);
+  const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
   const remember: Remember = (part, madeFrom, compute) =>
     keep(cache, part, JSON.stringify([mapKey, madeFrom]), compute);
   const separation = keep(cache, "separate", separateKey, () =>
     separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe), remember),
   );
-  return { findings, reduction, map, separation };
+  return { prepared, findings, reduction, map, separation };
 }
 
 /** Runs all steps to the end. */

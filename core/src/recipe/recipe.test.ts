@@ -59,7 +59,7 @@ describe("artwork and recipe give every result", () => {
 
   it("tells each step before it is computed", () => {
     const steps = [...runSteps(artwork, recipe, makeResultCache())];
-    expect(steps).toEqual(["find", "reduce", "trace", "separate"]);
+    expect(steps).toEqual(["prepare", "find", "reduce", "trace", "separate"]);
   });
 });
 
@@ -82,7 +82,7 @@ describe("the recipe's schema", () => {
 describe("the report", () => {
   it("states coverage per spot that adds up to the picture, and warns of low resolution", () => {
     const results = runPipeline(artwork, recipe);
-    const report = makeReport(artwork, recipe, results, {});
+    const report = makeReport(recipe, results, {});
     expect(report.spots.reduce((sum, spot) => sum + spot.coverage, 0)).toBeCloseTo(1, 3);
     expect(report.warnings.join()).toContain("12 dpi");
     expect(report.plates[0]).toMatchObject({ name: "Underbase", kind: "base", order: 1 });

@@ -3,6 +3,7 @@ import { z } from "zod";
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
+import { actionSchema } from "./actions.ts";
 
 // Zod would compile its parsers with `new Function`, which the page's content security policy rightly forbids.
 z.config({ jitless: true });
@@ -10,15 +11,26 @@ z.config({ jitless: true });
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);
 
-/** Print widths from a nape label to a banner, mm. */
-const MIN_WIDTH_MM = 5;
-const MAX_WIDTH_MM = 2000;
+/** Print sizes from a nape label to a banner, mm. */
+export const MIN_PRINT_MM = 5;
+export const MAX_PRINT_MM = 2000;
 
 const lengthSchema = z
   .object({ value: z.number().positive(), unit: z.enum(["mm", "cm", "in", "pt"]) })
-  .refine((length) => toMm(length) >= MIN_WIDTH_MM && toMm(length) <= MAX_WIDTH_MM, {
-    message: `a print is between ${MIN_WIDTH_MM} and ${MAX_WIDTH_MM} mm wide`,
+  .refine((length) => toMm(length) >= MIN_PRINT_MM && toMm(length) <= MAX_PRINT_MM, {
+    message: `a print is between ${MIN_PRINT_MM} and ${MAX_PRINT_MM} mm`,
   });
+
+/** Where on the garment a design goes: what it starts as, and what room there is. */
+export const placementSchema = z.object({
+  name: z.string().trim().min(1).max(60),
+  /** Width a design starts with, mm. */
+  widthMm: z.number().min(MIN_PRINT_MM).max(MAX_PRINT_MM),
+  /** The printable area, mm. */
+  areaWidthMm: z.number().min(MIN_PRINT_MM).max(MAX_PRINT_MM),
+  areaHeightMm: z.number().min(MIN_PRINT_MM).max(MAX_PRINT_MM),
+});
+export type Placement = z.infer<typeof placementSchema>;
 
 /** Schema of a recipe; parsing an empty object gives the recipe of a new job. */
 export const recipeSchema = z.object({
@@ -27,7 +39,17 @@ export const recipeSchema = z.object({
     .object({
       /** Width on the garment, as it was typed. Full front, adult: 10.5 in (common practice, no source). */
       width: lengthSchema.default({ value: 10.5, unit: "in" }),
+      /** Height as it was typed; where it is given, the width follows from it. */
+      height: lengthSchema.nullable().default(null),
       garment: hex.default("#ffffff"),
+      /** The placement it goes to, as the shop had it then. */
+      placement: placementSchema.nullable().default(null),
+      /** Page of the client's file, from 1. */
+      page: z.number().int().min(1).max(9999).default(1),
+      /** How wide shapes are drawn as pixels; null: as the intake does by itself. */
+      drawnWidthPx: z.number().int().min(16).max(20_000).nullable().default(null),
+      /** What was done to the picture, in order. */
+      actions: z.array(actionSchema).max(1000).default([]),
     })
     .prefault({}),
   colours: z
@@ -95,7 +117,8 @@ export function garmentRgb(recipe: Recipe): Rgb {
   return parseHex(recipe.artwork.garment);
 }
 
-/** Print width in millimetres. */
-export function printWidthMm(recipe: Recipe): number {
-  return toMm(recipe.artwork.width);
+/** Print width in millimetres of a prepared picture of this many pixels. */
+export function printWidthMm(recipe: Recipe, { width, height }: { width: number; height: number }): number {
+  const typed = recipe.artwork.height;
+  return typed ? (toMm(typed) * width) / height : toMm(recipe.artwork.width);
 }

@@ -2,7 +2,7 @@
 import { formatHex } from "../colour/index.ts";
 import { spotCoverage } from "../separate/index.ts";
 import { countShapes } from "../trace/index.ts";
-import type { Artwork, Results } from "./pipeline.ts";
+import type { Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";
 
 export interface Report {
@@ -35,13 +35,9 @@ export function effectiveDpi(widthPx: number, widthMm: number): number {
 }
 
 /** What a person should know before burning a screen. */
-export function listWarnings(
-  { raster }: Pick<Artwork, "raster">,
-  { findings, reduction, separation }: Results,
-  recipe: Recipe,
-): string[] {
+export function listWarnings({ prepared, findings, reduction, separation }: Results, recipe: Recipe): string[] {
   const warnings: string[] = [];
-  const dpi = effectiveDpi(raster.width, printWidthMm(recipe));
+  const dpi = effectiveDpi(prepared.raster.width, printWidthMm(recipe, prepared.raster));
   if (findings.opaquePx === 0) warnings.push("The picture is fully transparent: there is nothing to print.");
   else if (separation.plates.length === 0)
     warnings.push("Every colour is dropped or the garment's: there is nothing to print.");
@@ -57,18 +53,13 @@ export function listWarnings(
 }
 
 /** The report of one run. `timingsMs` is measured by the caller: core has no clock. */
-export function makeReport(
-  artwork: Artwork,
-  recipe: Recipe,
-  results: Results,
-  timingsMs: Record<string, number>,
-): Report {
+export function makeReport(recipe: Recipe, results: Results, timingsMs: Record<string, number>): Report {
   const { map, separation, reduction } = results;
   const coverage = spotCoverage(map);
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));
   return {
-    image: { width: artwork.raster.width, height: artwork.raster.height },
+    image: { width: map.width, height: map.height },
     spots: reduction.spots.map((spot) => ({
       id: spot.id,
       name: spot.name,
@@ -83,6 +74,6 @@ export function makeReport(
     })),
     shapes: countShapes(map),
     timingsMs,
-    warnings: listWarnings(artwork, results, recipe),
+    warnings: listWarnings(results, recipe),
   };
 }

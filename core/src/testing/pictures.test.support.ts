@@ -23,7 +23,12 @@ export function drawSvg(size: number, content: string, background = "#ffffff"): 
 /** Any SVG as resvg draws it, `zoom` pixels to the unit. */
 export function renderSvg(svg: string, zoom = 1): Raster {
   const image = new Resvg(svg, { fitTo: { mode: "zoom", value: zoom } }).render();
-  return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
+  const data = new Uint8ClampedArray(image.pixels);
+  // resvg multiplies alpha in; a Raster has it apart.
+  for (let i = 0; i < data.length; i += 4)
+    if (data[i + 3] > 0 && data[i + 3] < 255)
+      for (let c = 0; c < 3; c++) data[i + c] = (data[i + c] * 255) / data[i + 3];
+  return makeRaster(image.width, image.height, data);
 }
 
 export const PLAIN_SHAPES = { tolerancePx: 0.2, specksPx: 2 };

@@ -1,7 +1,6 @@
 // Cracks between pixels of different labels, followed into chains from junction to junction. Topology only: where the
 // boundary runs inside the pixels is boundary.ts's matter.
-import { type LabelMap, NONE } from "../raster/index.ts";
-import type { Components } from "./components.ts";
+import { type Components, type LabelMap, NONE } from "../raster/index.ts";
 
 /** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
 const STEP_X = [1, 0, -1, 0] as const;

@@ -1,5 +1,5 @@
+export { absorbSpecks } from "./absorb-specks.ts";
 export { BARE } from "./chains.ts";
-export { absorbSpecks, findComponents } from "./components.ts";
 export {
   countShapes,
   faceArea,

@@ -1,11 +1,11 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
 import { type CubicPath, lengthOf } from "../geometry/index.ts";
-import { type LabelMap, NONE, type Raster } from "../raster/index.ts";
+import { type Components, findComponents, type LabelMap, NONE, type Raster } from "../raster/index.ts";
 import type { Findings, Reduction } from "../reduce/index.ts";
+import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
 import { type BoundaryPoints, readBoundary, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
 import { fitCircle } from "./circle.ts";
-import { absorbSpecks, type Components, findComponents, mapLabels } from "./components.ts";
 import { sharpenCorners } from "./corners.ts";
 import { fitRun, tangentAt } from "./fit.ts";
 import { placeJunctions } from "./junctions.ts";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type LabelMap, NONE } from "../raster/index.ts";
-import { absorbSpecks, findComponents } from "./index.ts";
+import { findComponents, type LabelMap, NONE } from "../raster/index.ts";
+import { absorbSpecks } from "./index.ts";
 
 const maps = fc
   .tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 }))

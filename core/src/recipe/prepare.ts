@@ -1,0 +1,250 @@
+// The client's picture with everything done to it: first laid upright in one resampling, then pixel by pixel in order.
+import { parseHex } from "../colour/index.ts";
+import {
+  coverPolygon,
+  coverStroke,
+  cropFrame,
+  drawLineArt,
+  eraseCover,
+  type Frame,
+  fillSilhouette,
+  fillSpecks,
+  findSpecks,
+  flipFrame,
+  type Homography,
+  invertMap,
+  keystoneFrame,
+  mapPoint,
+  moveCover,
+  paintCover,
+  pickColour,
+  type Raster,
+  removePicked,
+  resample,
+  restoreCover,
+  scaleAt,
+  straightenFrame,
+  turnFrame,
+  wholeFrame,
+} from "../raster/index.ts";
+import { type Action, isUpright, type PixelAction, type UprightAction } from "./actions.ts";
+
+/** The prepared picture. */
+export interface Prepared {
+  readonly raster: Raster;
+  /** The picture laid upright, before anything was done to its pixels. */
+  readonly upright: Raster;
+  readonly frame: Frame;
+  /** What an action could not do, by its id; said beside it in the list. */
+  readonly misfits: ReadonlyMap<string, string>;
+  /** The picture before and after the action in focus; null if that is none that works on pixels. */
+  readonly focus: { readonly before: Raster; readonly after: Raster } | null;
+}
+
+/**
+ * Pictures by what they were made from: the upright one, the one before the action that is being tuned, and the last. So
+ * tuning one action costs that action and those after it. Also every action's misfit, since it is told again when skipped.
+ */
+export interface PrepareCache {
+  readonly pictures: Map<string, Raster>;
+  readonly misfits: Map<string, string>;
+}
+
+export function makePrepareCache(): PrepareCache {
+  return { pictures: new Map(), misfits: new Map() };
+}
+
+/** No picture larger than this comes of turning and laying flat, px: as the intake's limit, and some room to turn. */
+const MAX_PIXELS = 130_000_000;
+
+/** Where the upright picture lies, and what did not fit. */
+export function layUpright(
+  width: number,
+  height: number,
+  actions: readonly Action[],
+): { readonly frame: Frame; readonly misfits: Map<string, string> } {
+  const misfits = new Map<string, string>();
+  let frame = wholeFrame(width, height);
+  for (const action of actions) {
+    if (!action.isOn || !isUpright(action)) continue;
+    const next = layNext(frame, action);
+    if (next && next.width * next.height <= MAX_PIXELS) frame = next;
+    else misfits.set(action.id, next ? "would make the picture too large" : MISFITS[action.kind]);
+  }
+  return { frame, misfits };
+}
+
+const MISFITS: Readonly<Record<UprightAction["kind"], string>> = {
+  turn: "",
+  flip: "",
+  straighten: "",
+  keystone: "the four corners do not go round a sheet",
+  crop: "lies outside the picture",
+};
+
+function layNext(frame: Frame, action: UprightAction): Frame | null {
+  switch (action.kind) {
+    case "turn":
+      return turnFrame(frame, action.quarters);
+    case "flip":
+      return flipFrame(frame, action.axis);
+    case "straighten":
+      return straightenFrame(frame, action.angleDeg);
+    case "keystone":
+      return keystoneFrame(frame, action.corners, action.ratio);
+    case "crop":
+      return cropFrame(frame, action);
+  }
+}
+
+/**
+ * Does all actions that are on. `focusId` is the action being tuned; without it, the last one. Results kept in `cache` are
+ * of this source only.
+ */
+export function prepareArtwork(
+  source: Raster,
+  actions: readonly Action[],
+  cache: PrepareCache,
+  focusId: string | null = null,
+): Prepared {
+  const { frame, misfits } = layUpright(source.width, source.height, actions);
+  const steps = actions.filter((action): action is PixelAction => action.isOn && !isUpright(action));
+  const keys = [hashText(JSON.stringify(frame))];
+  for (const { id, isOn, ...settings } of steps) keys.push(hashText(keys[keys.length - 1] + JSON.stringify(settings)));
+  const focus = focusId === null ? -1 : steps.findIndex(({ id }) => id === focusId);
+  const tuned = focus < 0 ? steps.length - 1 : focus;
+
+  const { pictures } = cache;
+  const upright = pictures.get(keys[0]) ?? resample(source, frame);
+  const made = new Map([[keys[0], upright]]);
+  // With a focus the walk begins before it, so that both sides of it are at hand.
+  let from = focus < 0 ? steps.length : focus;
+  while (from > 0 && !pictures.has(keys[from])) from--;
+  let raster = pictures.get(keys[from]) ?? upright;
+  for (let i = from; ; i++) {
+    if (i === tuned || i === tuned + 1 || i === steps.length) made.set(keys[i], raster);
+    if (i >= steps.length) break;
+    const ready = pictures.get(keys[i + 1]);
+    if (ready) raster = ready;
+    else {
+      const after = doAction(raster, steps[i], { frame, upright });
+      raster = after.raster;
+      if (after.misfit === null) cache.misfits.delete(keys[i + 1]);
+      else cache.misfits.set(keys[i + 1], after.misfit);
+    }
+  }
+  const before = made.get(keys[focus]);
+  const after = made.get(keys[focus + 1]);
+  for (let i = 0; i < steps.length; i++) {
+    const misfit = cache.misfits.get(keys[i + 1]);
+    if (misfit) misfits.set(steps[i].id, misfit);
+  }
+  const kept = tuned < 0 ? undefined : pictures.get(keys[tuned]);
+  pictures.clear();
+  for (const key of [keys[0], keys[tuned], keys[steps.length]]) {
+    const picture = made.get(key) ?? (key === keys[tuned] ? kept : undefined);
+    if (key !== undefined && picture) pictures.set(key, picture);
+  }
+  return { raster, upright, frame, misfits, focus: focus >= 0 && before && after ? { before, after } : null };
+}
+
+/** 64 bits of a text as hexadecimal: keys of long chains stay short. FNV-1a (Fowler, Noll & Vo), with two offsets. */
+function hashText(text: string): string {
+  let a = 0x811c9dc5;
+  let b = 0x050c5d1f;
+  for (let i = 0; i < text.length; i++) {
+    a = Math.imul(a ^ text.charCodeAt(i), 0x01000193);
+    b = Math.imul(b ^ text.charCodeAt(i), 0x01000193);
+  }
+  return (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0");
+}
+
+interface PictureAfter {
+  readonly raster: Raster;
+  readonly misfit: string | null;
+}
+
+/** What an action needs besides the picture before it. */
+interface Surroundings {
+  readonly frame: Frame;
+  readonly upright: Raster;
+}
+
+const OUTSIDE = "lies outside the picture";
+
+/** The picture after one action; the same picture, with a reason, where there was nothing to do. */
+function doAction(before: Raster, action: PixelAction, { frame, upright }: Surroundings): PictureAfter {
+  const fromSource = invertMap(frame.toSource);
+  const scale = scaleAt(fromSource, mapPoint(frame.toSource, { x: frame.width / 2, y: frame.height / 2 }));
+  const done = (raster: Raster): PictureAfter => ({ raster, misfit: null });
+  const nothing = (misfit: string): PictureAfter => ({ raster: before, misfit });
+  const { width, height } = before;
+  switch (action.kind) {
+    case "line-art":
+      return done(
+        drawLineArt(before, {
+          ...action,
+          windowPx: Math.round(action.windowPx * scale),
+          weightPx: action.weightPx * scale,
+        }),
+      );
+    case "pick": {
+      const seeds = action.seeds.map((seed) => mapPoint(fromSource, seed));
+      const { mask, count } = pickColour(before, { ...action, seeds, rgb: parseHex(action.hex) });
+      return count === 0 ? nothing("finds nothing of its colour here") : done(removePicked(before, mask));
+    }
+    case "stroke": {
+      const cover = coverStroke(mapPath(fromSource, action.points), action.radiusPx * scale, width, height);
+      if (!cover) return nothing(OUTSIDE);
+      if (action.mode === "erase") return done(eraseCover(before, cover));
+      if (action.mode === "restore") return done(restoreCover(before, upright, cover));
+      return done(paintCover(before, parseHex(action.hex), cover));
+    }
+    case "move-piece": {
+      const cover = coverPolygon(mapPath(fromSource, action.outline), width, height);
+      if (!cover) return nothing(OUTSIDE);
+      const [x, y] = action.outline;
+      const at = mapPoint(fromSource, { x, y });
+      const to = mapPoint(fromSource, { x: x + action.dx, y: y + action.dy });
+      return done(moveCover(before, cover, Math.round(to.x - at.x), Math.round(to.y - at.y)));
+    }
+    case "pinholes":
+    case "specks": {
+      const specks = findSpecks(before, speckSettings(action, scale));
+      return specks.count === 0 ? nothing("finds nothing to do") : done(fillSpecks(before, specks));
+    }
+    case "silhouette":
+      return done(fillSilhouette(before, parseHex(action.hex)));
+  }
+}
+
+function mapPath(map: Homography, path: readonly number[]): Float64Array {
+  const out = new Float64Array(path.length);
+  for (let i = 0; i + 1 < path.length; i += 2) {
+    const { x, y } = mapPoint(map, { x: path[i], y: path[i + 1] });
+    out[i] = x;
+    out[i + 1] = y;
+  }
+  return out;
+}
+
+function speckSettings(action: Extract<PixelAction, { kind: "pinholes" | "specks" }>, scale: number) {
+  const maxPx = action.maxPx * scale * scale;
+  return action.kind === "pinholes"
+    ? { maxPx, dark: false, light: false, holes: true }
+    : { maxPx, dark: action.which !== "light", light: action.which !== "dark", holes: false };
+}
+
+/** Pixels that an action would take or change: what the table marks before they go. */
+export function markChanges(before: Raster, after: Raster): Uint8Array {
+  const a = new Uint32Array(before.data.buffer, before.data.byteOffset, before.width * before.height);
+  const b = new Uint32Array(after.data.buffer, after.data.byteOffset, a.length);
+  const mask = new Uint8Array(a.length);
+  for (let p = 0; p < a.length; p++) {
+    if (a[p] === b[p]) continue;
+    const fade = (a[p] >>> 24) - (b[p] >>> 24);
+    // Half gone, or of another colour.
+    if (fade >= 128 || (fade < 16 && fade > -16) || fade <= -128) mask[p] = 1;
+  }
+  return mask;
+}
