@@ -10,13 +10,18 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
 /** Debian's packages behind the commands that each way in needs. */
 const PROGRAMS = {
-  start: { mariadbd: "mariadb-server" },
+  start: { mariadbd: "mariadb-server", pdftocairo: "poppler-utils" },
   test: {
     mariadbd: "mariadb-server",
     chromium: "chromium",
     gs: "ghostscript",
     qpdf: "qpdf",
-    pdftotext: "poppler-utils",
+    pdftocairo: "poppler-utils",
+    pnmtops: "netpbm",
+    tiffcp: "libtiff-tools",
+    tificc: "liblcms2-utils",
+    cwebp: "webp",
+    avifenc: "libavif-bin",
     "rsvg-convert": "librsvg2-bin",
   },
 };

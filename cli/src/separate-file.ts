@@ -11,7 +11,7 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   const name = basename(file, extname(file));
   const timings: Record<string, number> = { decode: 0, reduce: 0, trace: 0, separate: 0, films: 0 };
   const started = performance.now();
-  const { raster } = await decodeArtwork(await readFile(file));
+  const { raster } = await decodeArtwork(await readFile(file), recipe.artwork);
   timings.decode = performance.now() - started;
   const artwork = { key: file, raster };
   const results = runTimed(artwork, recipe, timings);
@@ -24,7 +24,7 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   timings.films = performance.now() - beforeFilms;
 
   for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
-  const report = makeReport(artwork, recipe, results, timings);
+  const report = makeReport(recipe, results, timings);
   const folder = join(out, name);
   await mkdir(folder, { recursive: true });
   const { spots } = results.reduction;
@@ -35,12 +35,21 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   await writeFile(join(folder, "report.json"), `${JSON.stringify(report, null, 2)}\n`);
 }
 
-/** Runs the steps, adding the time of each to `timings` (finding counts as reducing). */
+/** Preparing counts as decoding, finding as reducing. */
+const STEP_TIMES = {
+  prepare: "decode",
+  find: "reduce",
+  reduce: "reduce",
+  trace: "trace",
+  separate: "separate",
+} as const;
+
+/** Runs the steps, adding the time of each to `timings`. */
 function runTimed(artwork: Parameters<typeof runSteps>[0], recipe: Recipe, timings: Record<string, number>): Results {
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const name = step.value === "find" ? "reduce" : step.value;
+    const name = STEP_TIMES[step.value];
     const before = performance.now();
     step = steps.next();
     timings[name] += performance.now() - before;

@@ -14,8 +14,12 @@ export {
   jobPatchSchema,
   jobSchema,
   jobStepSchema,
+  placementListSchema,
+  placementSaveSchema,
   type RecipeSave,
   recipeSaveSchema,
+  type ShopPlacement,
+  shopPlacementSchema,
 } from "./jobs.ts";
 export { type Problem, problemSchema } from "./problem.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";

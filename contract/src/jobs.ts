@@ -1,5 +1,5 @@
 // Jobs, their artwork and their recipes as they travel between server and web.
-import { recipeSchema } from "@plain-palette/core/recipe";
+import { placementSchema, recipeSchema } from "@plain-palette/core/recipe";
 import { z } from "zod";
 
 /** The steps in the order of work. */
@@ -17,6 +17,8 @@ export const artworkSchema = z.object({
   height: z.number().int(),
   hasAlpha: z.boolean(),
   dpi: z.number().nullable(),
+  pages: z.number().int(),
+  content: z.enum(["pixels", "shapes", "mixed"]),
 });
 export type ArtworkFacts = z.infer<typeof artworkSchema>;
 
@@ -56,6 +58,13 @@ export const jobPatchSchema = z
   })
   .partial();
 export type JobPatch = z.infer<typeof jobPatchSchema>;
+
+/** A place on the garment as the shop keeps it; `version` counts its changes. */
+export const shopPlacementSchema = placementSchema.extend({ id: z.uuid(), version: z.number().int().min(1) });
+export type ShopPlacement = z.infer<typeof shopPlacementSchema>;
+export const placementListSchema = z.array(shopPlacementSchema);
+/** A changed placement, with the version it was made from. */
+export const placementSaveSchema = placementSchema.extend({ version: z.number().int().min(1) });
 
 /** Saving a recipe: the version it was made from travels with it. */
 export const recipeSaveSchema = z.object({ basedOn: z.number().int().min(1), recipe: recipeSchema });

@@ -5,6 +5,7 @@ import { readConfig } from "./config.ts";
 import { connectDatabase } from "./database/index.ts";
 import { makeApp } from "./http/app.ts";
 import { makeJobStore } from "./jobs/job-store.ts";
+import { makePlacementStore } from "./placements/placement-store.ts";
 import { makeRunStore } from "./runs/run-store.ts";
 import { startRunner } from "./runs/runner.ts";
 
@@ -12,13 +13,18 @@ const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL);
 const compute = startCompute(config.THREADS);
 const jobs = makeJobStore(database);
+const placements = makePlacementStore(database);
 const runs = makeRunStore(database);
 const runner = startRunner(database, jobs, runs, compute);
-const server = makeApp({ jobs, runs, compute, webRoot: config.WEB_ROOT }).listen(config.PORT, config.HOST, (error) => {
-  if (error) throw error;
-  const { port } = server.address() as AddressInfo;
-  console.log(`listening on http://${config.HOST}:${port}`);
-});
+const server = makeApp({ jobs, runs, placements, compute, webRoot: config.WEB_ROOT }).listen(
+  config.PORT,
+  config.HOST,
+  (error) => {
+    if (error) throw error;
+    const { port } = server.address() as AddressInfo;
+    console.log(`listening on http://${config.HOST}:${port}`);
+  },
+);
 
 let isStopping = false;
 for (const signal of ["SIGINT", "SIGTERM"] as const)

@@ -42,7 +42,7 @@ describe("bad input gets a clear 4xx and the server goes on", () => {
     ["an empty file", () => Buffer.alloc(0), 422, /empty/],
     ["text named .png", () => Buffer.from("not a picture"), 415, /text, not a picture/],
     ["random bytes", () => Buffer.from(Array.from({ length: 300 }, (_, i) => (i * 89 + 7) % 256)), 415, /no picture/],
-    ["a PDF", () => Buffer.from("%PDF-1.7\n"), 415, /PDF/],
+    ["a PDF of one line", () => Buffer.from("%PDF-1.7\n"), 422, /PDF is damaged/],
     ["a truncated PNG", async () => (await drawPicture()).subarray(0, 700), 422, /damaged or ends too early/],
     [
       "a truncated JPEG",

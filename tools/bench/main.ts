@@ -63,7 +63,7 @@ async function measure(side: number): Promise<void> {
     return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(results.separation, date)];
   });
   const { counts, coverage } = {
-    counts: makeReport({ key: "", raster }, recipe, results, {}).shapes,
+    counts: makeReport(recipe, results, {}).shapes,
     coverage: results.findings.found.length,
   };
 

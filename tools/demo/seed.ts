@@ -9,7 +9,7 @@ export async function seedDemo(url: string): Promise<Job[]> {
     const body = new Uint8Array(await demo.draw());
     const created = await call(url, "POST", `/api/jobs?name=${encodeURIComponent(demo.fileName)}`, body);
     await call(url, "PATCH", `/api/jobs/${created.id}`, JSON.stringify({ title: demo.title, client: demo.client }));
-    const artwork = { width: demo.width, garment: demo.garment };
+    const artwork = { ...created.recipe.artwork, width: demo.width, garment: demo.garment };
     const recipe = { ...created.recipe, artwork };
     jobs.push(
       await call(url, "POST", `/api/jobs/${created.id}/recipes`, JSON.stringify({ basedOn: created.head, recipe })),

@@ -1,19 +1,37 @@
 // The thread pools: one for looking at files, one for runs, so that an upload never waits behind a long run.
 import { fileURLToPath } from "node:url";
 import { MessageChannel } from "node:worker_threads";
+import type { Raster } from "@plain-palette/core/raster";
 import { Piscina } from "piscina";
+import type { ArtworkView } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
-import type { FilmsTask, Outcome, OutputFile, Progress } from "./tasks.ts";
+import type { DecodeTask, FilmsTask, Outcome, OutputFile, Progress } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
 
 type Inspection = Awaited<ReturnType<typeof tasks.inspect>>;
 
+/** Longest that looking at one file may take, ms. */
+const MAX_LOOK_MS = 60_000;
+
+/** A file that takes a thread too long, or takes it down, is a bad file: the thread is replaced and the server goes on. */
+async function bounded<T>(look: (signal: AbortSignal) => Promise<Outcome<T>>): Promise<Outcome<T>> {
+  const signal = AbortSignal.timeout(MAX_LOOK_MS);
+  try {
+    return await look(signal);
+  } catch (error) {
+    const code = error instanceof Error && "code" in error ? error.code : null;
+    if (!signal.aborted && code !== "ERR_WORKER_OUT_OF_MEMORY") throw error;
+    const message = "The picture takes more time or memory to read than there is. Save it again, smaller or as PNG.";
+    return { ok: false, message, status: 422 };
+  }
+}
+
 /** The work that threads do for the server. */
 export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
-  decode(bytes: Buffer): Promise<Outcome<Uint8ClampedArray>>;
+  decode(bytes: Buffer, view: ArtworkView): Promise<Outcome<Raster>>;
   makeFilms(
     task: Omit<FilmsTask, "port">,
     onProgress: (progress: Progress) => void,
@@ -34,8 +52,9 @@ export function startCompute(threads: number): Compute {
   const look = new Piscina(options);
   const run = new Piscina(options);
   return {
-    inspect: (bytes) => look.run(bytes, { name: "inspect" }),
-    decode: (bytes) => look.run(bytes, { name: "decode" }),
+    inspect: (bytes) => bounded((signal) => look.run(bytes, { name: "inspect", signal })),
+    decode: (bytes, view) =>
+      bounded((signal) => look.run({ bytes, view } satisfies DecodeTask, { name: "decode", signal })),
     async makeFilms(task, onProgress, signal) {
       const { port1, port2 } = new MessageChannel();
       port1.on("message", onProgress);

@@ -2,8 +2,16 @@
 import type { MessagePort } from "node:worker_threads";
 import { layOutFilms } from "@plain-palette/core/films";
 import { writeFilmsPdf, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "@plain-palette/core/formats";
+import type { Raster } from "@plain-palette/core/raster";
 import { makeReport, makeResultCache, type Recipe, runSteps, type Step } from "@plain-palette/core/recipe";
-import { type ArtworkFacts, decodeArtwork, IntakeError, makeThumbnail, readLabelFont } from "../intake/index.ts";
+import {
+  type ArtworkFacts,
+  type ArtworkView,
+  decodeArtwork,
+  IntakeError,
+  makeThumbnail,
+  readLabelFont,
+} from "../intake/index.ts";
 
 /** Outcome of a task on a client's file: a bad file is an expected answer, so it is data, not an exception. */
 export type Outcome<T> = { ok: true; value: T } | { ok: false; message: string; status: number };
@@ -25,9 +33,14 @@ export function inspect(bytes: Uint8Array): Promise<Outcome<{ facts: ArtworkFact
   });
 }
 
-/** Decoded pixels of an artwork, RGBA row by row. */
-export function decode(bytes: Uint8Array): Promise<Outcome<Uint8ClampedArray>> {
-  return orBadFile(async () => (await decodeArtwork(bytes)).raster.data);
+export interface DecodeTask {
+  readonly bytes: Uint8Array;
+  readonly view: ArtworkView;
+}
+
+/** The pixels of an artwork's page. */
+export function decode({ bytes, view }: DecodeTask): Promise<Outcome<Raster>> {
+  return orBadFile(async () => (await decodeArtwork(bytes, view)).raster);
 }
 
 export interface FilmsTask {
@@ -53,6 +66,7 @@ export interface OutputFile {
 }
 
 const STAGES: Readonly<Record<Step, Progress>> = {
+  prepare: { progress: 0.05, stage: "Preparing the artwork" },
   find: { progress: 0.1, stage: "Finding colours" },
   reduce: { progress: 0.35, stage: "Reducing to spots" },
   trace: { progress: 0.4, stage: "Tracing shapes" },
@@ -64,7 +78,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const { recipe, port, orderedAt } = task;
   const tell = (progress: number, stage: string) => port.postMessage({ progress, stage } satisfies Progress);
   tell(0.02, "Reading the artwork");
-  const { raster } = await decodeArtwork(task.bytes);
+  const { raster } = await decodeArtwork(task.bytes, recipe.artwork);
   const artwork = { key: "artwork", raster };
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
@@ -94,7 +108,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
     {
       name: "report.json",
       mediaType: "application/json",
-      bytes: text.encode(`${JSON.stringify(makeReport(artwork, recipe, results, {}), null, 2)}\n`),
+      bytes: text.encode(`${JSON.stringify(makeReport(recipe, results, {}), null, 2)}\n`),
     },
   ];
 }

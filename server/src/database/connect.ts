@@ -1,6 +1,7 @@
 // The one connection to MariaDB.
 import { DataSource } from "typeorm";
-import { ArtworkEntity, JobEntity, RecipeEntity, RunEntity, RunFileEntity } from "./entities.ts";
+import { ArtworkRevisions1764050400000 } from "./artwork-revisions.ts";
+import { ArtworkEntity, JobEntity, PlacementEntity, RecipeEntity, RunEntity, RunFileEntity } from "./entities.ts";
 import { FirstSchema1764028800000 } from "./first-schema.ts";
 
 /** Opens the database and brings its schema up to date. */
@@ -10,8 +11,8 @@ export async function connectDatabase(url: string): Promise<DataSource> {
     url,
     charset: "utf8mb4",
     timezone: "Z",
-    entities: [ArtworkEntity, JobEntity, RecipeEntity, RunEntity, RunFileEntity],
-    migrations: [FirstSchema1764028800000],
+    entities: [ArtworkEntity, JobEntity, RecipeEntity, PlacementEntity, RunEntity, RunFileEntity],
+    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },
   });

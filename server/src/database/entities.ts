@@ -12,6 +12,8 @@ export interface ArtworkRow {
   height: number;
   hasAlpha: boolean;
   dpi: number | null;
+  pages: number;
+  content: "pixels" | "shapes" | "mixed";
   bytes: Buffer;
   thumbnail: Buffer;
 }
@@ -22,8 +24,6 @@ export interface JobRow {
   title: string;
   client: string;
   step: JobStep;
-  artworkHash: string;
-  fileName: string;
   /** Version of the recipe in force. */
   head: number;
   updatedAt: Date;
@@ -35,7 +35,23 @@ export interface RecipeRow {
   version: number;
   parent: number | null;
   body: Recipe;
+  /** The client's file that this version is of: a better one can replace it, and undo brings the old one back. */
+  artworkHash: string;
+  fileName: string;
   createdAt: Date;
+}
+
+/** A place on the garment as this shop uses it. */
+export interface PlacementRow {
+  id: string;
+  /** Order in the shop's list. */
+  position: number;
+  name: string;
+  widthMm: number;
+  areaWidthMm: number;
+  areaHeightMm: number;
+  /** Counted up with every change: two people do not overwrite each other. */
+  version: number;
 }
 
 export interface RunRow {
@@ -72,6 +88,8 @@ export const ArtworkEntity = new EntitySchema<ArtworkRow>({
     height: { type: "int", unsigned: true },
     hasAlpha: { type: "boolean", name: "has_alpha" },
     dpi: { type: "double", nullable: true },
+    pages: { type: "int", unsigned: true },
+    content: { type: "varchar", length: 8 },
     bytes: { type: "longblob", select: false },
     thumbnail: { type: "mediumblob", select: false },
   },
@@ -86,8 +104,6 @@ export const JobEntity = new EntitySchema<JobRow>({
     title: { type: "varchar", length: 120 },
     client: { type: "varchar", length: 120 },
     step: { type: "varchar", length: 16 },
-    artworkHash: { type: "char", length: 64, name: "artwork_hash" },
-    fileName: { type: "varchar", length: 255, name: "file_name" },
     head: { type: "int", unsigned: true },
     updatedAt: { type: "datetime", precision: 3, name: "updated_at" },
   },
@@ -101,7 +117,23 @@ export const RecipeEntity = new EntitySchema<RecipeRow>({
     version: { type: "int", unsigned: true, primary: true },
     parent: { type: "int", unsigned: true, nullable: true },
     body: { type: "json" },
+    artworkHash: { type: "char", length: 64, name: "artwork_hash" },
+    fileName: { type: "varchar", length: 255, name: "file_name" },
     createdAt: { type: "datetime", precision: 3, name: "created_at" },
+  },
+});
+
+export const PlacementEntity = new EntitySchema<PlacementRow>({
+  name: "placement",
+  tableName: "placements",
+  columns: {
+    id: { type: "char", length: 36, primary: true },
+    position: { type: "int", unsigned: true, generated: "increment" },
+    name: { type: "varchar", length: 60 },
+    widthMm: { type: "double", name: "width_mm" },
+    areaWidthMm: { type: "double", name: "area_width_mm" },
+    areaHeightMm: { type: "double", name: "area_height_mm" },
+    version: { type: "int", unsigned: true },
   },
 });
 

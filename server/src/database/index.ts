@@ -4,6 +4,8 @@ export {
   type ArtworkRow,
   JobEntity,
   type JobRow,
+  PlacementEntity,
+  type PlacementRow,
   RecipeEntity,
   type RecipeRow,
   RunEntity,

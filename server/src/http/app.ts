@@ -5,6 +5,8 @@ import helmet from "helmet";
 import type { Compute } from "../compute/index.ts";
 import { jobRoutes } from "../jobs/job-routes.ts";
 import type { JobStore } from "../jobs/job-store.ts";
+import { placementRoutes } from "../placements/placement-routes.ts";
+import type { PlacementStore } from "../placements/placement-store.ts";
 import { runRoutes } from "../runs/run-routes.ts";
 import type { RunStore } from "../runs/run-store.ts";
 import { answerErrors, answerUnknownRoute, ProblemError } from "./problems.ts";
@@ -20,12 +22,13 @@ const refuseOtherSites: RequestHandler = (request, _response, next) => {
 export interface Services {
   readonly jobs: JobStore;
   readonly runs: RunStore;
+  readonly placements: PlacementStore;
   readonly compute: Compute;
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
-export function makeApp({ jobs, runs, compute, webRoot }: Services): Express {
+export function makeApp({ jobs, runs, placements, compute, webRoot }: Services): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -49,7 +52,7 @@ export function makeApp({ jobs, runs, compute, webRoot }: Services): Express {
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
   });
-  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs));
+  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs), placementRoutes(placements));
   app.use("/api", answerUnknownRoute);
   if (webRoot) {
     app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));

@@ -1,4 +1,4 @@
-export { type ArtworkFacts, decodeArtwork, MAX_BYTES, MAX_PIXELS, makeThumbnail } from "./decode.ts";
+export { type ArtworkFacts, type ArtworkView, decodeArtwork, MAX_BYTES, MAX_PIXELS, makeThumbnail } from "./decode.ts";
 export { IntakeError } from "./intake-error.ts";
 export { readLabelFont } from "./label-font.ts";
 export { type ArtworkKind, recogniseKind } from "./recognise.ts";

@@ -2,7 +2,7 @@
 import { IntakeError } from "./intake-error.ts";
 
 /** Kinds that can become artwork. */
-export type ArtworkKind = "png" | "jpeg" | "gif" | "webp" | "tiff" | "avif" | "svg";
+export type ArtworkKind = "png" | "jpeg" | "gif" | "webp" | "tiff" | "avif" | "bmp" | "svg" | "pdf";
 
 const ascii = (bytes: Uint8Array, from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
 
@@ -17,11 +17,12 @@ export function recogniseKind(bytes: Uint8Array): ArtworkKind {
   if (head.startsWith("RIFF") && ascii(bytes, 8, 12) === "WEBP") return "webp";
   if (head.startsWith("II*\0") || head.startsWith("MM\0*")) return "tiff";
   if (ascii(bytes, 4, 8) === "ftyp" && /avif|avis/.test(ascii(bytes, 8, 32))) return "avif";
-  if (head.startsWith("%PDF"))
-    throw new IntakeError("This is a PDF, which is not taken in yet. Export the page as PNG or SVG.", 415);
+  // ISO 32000-1, annex H: readers take the header anywhere in the first 1024 bytes.
+  if (ascii(bytes, 0, 1024).includes("%PDF-")) return "pdf";
   if (head.startsWith("PK"))
     throw new IntakeError("This is a zip archive. Unpack it and send the picture inside.", 415);
-  if (head.startsWith("BM")) throw new IntakeError("This is a BMP, which is not taken in yet. Save it as PNG.", 415);
+  // Two letters alone would take text for a picture: the size of the second header has to be one that exists.
+  if (head.startsWith("BM") && [12, 16, 40, 52, 56, 64, 108, 124].includes(bytes[14])) return "bmp";
   const start = new TextDecoder().decode(bytes.subarray(0, 4096));
   if (/^\s*(<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>[]*(\[[\s\S]*?\])?>|\s)*<svg[\s>]/i.test(start)) return "svg";
   if (!/[^\t\n\r\x20-\x7e\u00a0-\uffff]/.test(start))

@@ -4,14 +4,22 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { constants, createGzip } from "node:zlib";
 import { headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
-import express, { type Response, Router } from "express";
+import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
 import { notFound, ProblemError } from "../http/problems.ts";
 import { MAX_BYTES } from "../intake/index.ts";
-import { type JobStore, StaleSave } from "./job-store.ts";
+import { type JobStore, type NewArtwork, StaleSave } from "./job-store.ts";
 
 const hashSchema = z.string().regex(/^[0-9a-f]{64}$/);
+/** Which page, and how wide shapes are drawn. */
+const viewSchema = z
+  .object({
+    page: z.coerce.number().int().min(1).max(9999).default(1),
+    width: z.coerce.number().int().min(16).max(20_000).nullable().default(null),
+  })
+  .transform(({ page, width }) => ({ page, drawnWidthPx: width }));
+const fileBody = express.raw({ type: () => true, limit: MAX_BYTES });
 /** Bytes that are named by their content never change. */
 const FOREVER = "private, max-age=31536000, immutable";
 
@@ -22,20 +30,33 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     response.json(await jobs.list());
   });
 
-  router.post("/jobs", express.raw({ type: () => true, limit: MAX_BYTES }), async (request, response) => {
+  /** The client's file that a request brings, looked at; a bad one is refused. */
+  const takeIn = async (request: Request, refusal: string): Promise<NewArtwork> => {
     const fileName = z.string().max(200).catch("artwork").parse(request.query.name);
-    const content: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const inspection = await compute.inspect(content);
+    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    const inspection = await compute.inspect(bytes);
     if (!inspection.ok)
       throw new ProblemError({
-        title: "This file cannot become a job",
+        title: refusal,
         status: inspection.status,
         detail: inspection.message,
         kept: "Nothing was changed.",
       });
     const { facts, thumbnail } = inspection.value;
-    const job = await jobs.create({ ...facts, fileName, content, thumbnail }, titleFrom(fileName));
-    response.status(201).json(job);
+    return { ...facts, fileName, bytes, thumbnail };
+  };
+
+  router.post("/jobs", fileBody, async (request, response) => {
+    const artwork = await takeIn(request, "This file cannot become a job");
+    response.status(201).json(await jobs.create(artwork, titleFrom(artwork.fileName)));
+  });
+
+  router.post("/jobs/:id/artwork", fileBody, async (request, response) => {
+    const basedOn = z.coerce.number().int().min(1).parse(request.query.basedOn);
+    const { id } = request.params;
+    orMissing(await jobs.find(id));
+    const artwork = await takeIn(request, "This file cannot replace the artwork");
+    await answerWrite(response, 201, () => jobs.replaceArtwork(id, artwork, basedOn));
   });
 
   router.get("/jobs/:id", async (request, response) => {
@@ -46,7 +67,7 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     response.json(orMissing(await jobs.patch(request.params.id, jobPatchSchema.parse(request.body))));
   });
 
-  router.post("/jobs/:id/recipes", express.json({ limit: "1mb" }), async (request, response) => {
+  router.post("/jobs/:id/recipes", express.json({ limit: "4mb" }), async (request, response) => {
     const save = recipeSaveSchema.parse(request.body);
     await answerWrite(response, 201, () => jobs.saveRecipe(request.params.id, save));
   });
@@ -72,15 +93,18 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     response.set("Cache-Control", FOREVER).type("image/webp").send(bytes);
   });
 
-  // Raw pixels, so that the browser computes on exactly the bytes that the server computes on.
+  // Raw pixels, so that the browser computes on exactly the bytes that the server computes on; their size goes before them.
   router.get("/artworks/:hash/pixels", async (request, response) => {
     const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
     if (!bytes) throw notFound("The artwork");
-    const pixels = await compute.decode(bytes);
+    const pixels = await compute.decode(bytes, viewSchema.parse(request.query));
     if (!pixels.ok)
       throw new ProblemError({ title: "The artwork cannot be read", status: 422, detail: pixels.message });
-    response.set({ "Cache-Control": FOREVER, "Content-Encoding": "gzip" }).type("application/octet-stream");
-    const raw = Buffer.from(pixels.value.buffer, pixels.value.byteOffset, pixels.value.length);
+    const { width, height, data } = pixels.value;
+    response
+      .set({ "Cache-Control": FOREVER, "Content-Encoding": "gzip", "Picture-Size": `${width}x${height}` })
+      .type("application/octet-stream");
+    const raw = Buffer.from(data.buffer, data.byteOffset, data.length);
     await pipeline(Readable.from(inPieces(raw)), createGzip({ level: constants.Z_BEST_SPEED }), response);
   });
 

@@ -2,14 +2,22 @@
 // recipe is in force.
 import { createHash, randomUUID } from "node:crypto";
 import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
-import { makeRecipe } from "@plain-palette/core/recipe";
+import { makeRecipe, type Recipe, scaleActions } from "@plain-palette/core/recipe";
 import type { DataSource, EntityManager } from "typeorm";
-import { ArtworkEntity, type ArtworkRow, JobEntity, type JobRow, RecipeEntity } from "../database/index.ts";
+import {
+  ArtworkEntity,
+  type ArtworkRow,
+  JobEntity,
+  type JobRow,
+  RecipeEntity,
+  type RecipeRow,
+} from "../database/index.ts";
 import { notFound } from "../http/problems.ts";
 
 /** A new artwork as the threads found it. */
 export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
-  readonly content: Buffer;
+  readonly fileName: string;
+  readonly bytes: Buffer;
   readonly thumbnail: Uint8Array;
 }
 
@@ -31,6 +39,11 @@ export interface JobStore {
   patch(id: string, patch: JobPatch): Promise<Job | null>;
   /** Stores a recipe as a new version; throws StaleSave (after storing) if the head moved meanwhile. */
   saveRecipe(id: string, save: RecipeSave): Promise<Job | null>;
+  /**
+   * Stores a better version of the client's file as a new version of the recipe, its places grown or shrunk with the
+   * picture; throws StaleSave as saveRecipe does.
+   */
+  replaceArtwork(id: string, artwork: NewArtwork, basedOn: number): Promise<Job | null>;
   /** Puts another version in force; throws StaleSave if the head moved meanwhile. */
   moveHead(id: string, move: HeadMove): Promise<Job | null>;
   artworkBytes(hash: string): Promise<Buffer | null>;
@@ -58,17 +71,15 @@ export function makeJobStore(database: DataSource): JobStore {
       return this.find(id);
     },
     async saveRecipe(id, { basedOn, recipe }) {
-      const head = await database.transaction(async (tx) => {
-        const job = await lockJob(tx, id);
-        if (!job) return null;
-        const newest = await tx.maximum(RecipeEntity, "version", { jobId: id });
-        const version = (newest ?? 0) + 1;
-        await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body: recipe, createdAt: new Date() });
-        if (job.head !== basedOn) return { stale: new StaleSave(version, job.head) };
-        await tx.update(JobEntity, { id }, { head: version, updatedAt: new Date() });
-        return { stale: null };
+      await addVersion(database, id, basedOn, async (_tx, parent) => ({ ...parent, body: recipe }));
+      return this.find(id);
+    },
+    async replaceArtwork(id, artwork, basedOn) {
+      const artworkHash = await storeArtwork(manager, artwork);
+      await addVersion(database, id, basedOn, async (tx, parent) => {
+        const old = await tx.findOneByOrFail(ArtworkEntity, { hash: parent.artworkHash });
+        return { body: fitRecipe(makeRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
       });
-      if (head?.stale) throw head.stale;
       return this.find(id);
     },
     async moveHead(id, { to, seen }) {
@@ -90,6 +101,38 @@ export function makeJobStore(database: DataSource): JobStore {
   };
 }
 
+type Versioned = Pick<RecipeRow, "body" | "artworkHash" | "fileName">;
+
+/** Stores a version made from another one and puts it in force; throws StaleSave after storing if the head moved meanwhile. */
+async function addVersion(
+  database: DataSource,
+  id: string,
+  basedOn: number,
+  make: (tx: EntityManager, parent: Versioned) => Promise<Versioned>,
+): Promise<void> {
+  const stale = await database.transaction(async (tx) => {
+    const job = await lockJob(tx, id);
+    if (!job) return null;
+    const parent = await tx.findOneBy(RecipeEntity, { jobId: id, version: basedOn });
+    if (!parent) throw notFound(`Version ${basedOn} of this job`);
+    const version = ((await tx.maximum(RecipeEntity, "version", { jobId: id })) ?? 0) + 1;
+    const { body, artworkHash, fileName } = await make(tx, parent);
+    const createdAt = new Date();
+    await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body, artworkHash, fileName, createdAt });
+    if (job.head !== basedOn) return new StaleSave(version, job.head);
+    await tx.update(JobEntity, { id }, { head: version, updatedAt: createdAt });
+    return null;
+  });
+  if (stale) throw stale;
+}
+
+/** A recipe for a better version of its picture: places grow with the width; page and drawing size start afresh. */
+function fitRecipe(recipe: Recipe, old: { width: number }, artwork: { width: number }): Recipe {
+  const before = recipe.artwork.drawnWidthPx ?? old.width;
+  const actions = scaleActions(recipe.artwork.actions, artwork.width / before);
+  return { ...recipe, artwork: { ...recipe.artwork, actions, page: 1, drawnWidthPx: null } };
+}
+
 /** Columns with megabytes are only read when asked for. */
 function findBlob(manager: EntityManager, hash: string, column: "bytes" | "thumbnail"): Promise<ArtworkRow | null> {
   return manager.findOne(ArtworkEntity, { where: { hash }, select: { hash: true, [column]: true } });
@@ -101,22 +144,18 @@ function lockJob(tx: EntityManager, id: string): Promise<JobRow | null> {
 
 /** Stores the client's file under its hash, unless it is there; a file without a job yet is harmless. */
 async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promise<string> {
-  const { content, thumbnail, kind, width, height, hasAlpha, dpi } = artwork;
-  const hash = createHash("sha256").update(content).digest("hex");
+  const { bytes, thumbnail, fileName: _, ...facts } = artwork;
+  const hash = createHash("sha256").update(bytes).digest("hex");
   if (await manager.existsBy(ArtworkEntity, { hash })) return hash;
   await manager
     .createQueryBuilder()
     .insert()
     .into(ArtworkEntity)
     .values({
+      ...facts,
       hash,
-      kind,
-      size: content.length,
-      width,
-      height,
-      hasAlpha,
-      dpi,
-      bytes: content,
+      size: bytes.length,
+      bytes,
       thumbnail: Buffer.from(thumbnail),
     })
     // The same file may arrive twice at once.
@@ -133,12 +172,11 @@ async function createJob(tx: EntityManager, artworkHash: string, fileName: strin
     title,
     client: "",
     step: "artwork",
-    artworkHash,
-    fileName,
     head: 1,
     updatedAt: now,
   });
-  await tx.insert(RecipeEntity, { jobId: id, version: 1, parent: null, body: makeRecipe(), createdAt: now });
+  const first = { jobId: id, version: 1, parent: null, body: makeRecipe(), artworkHash, fileName, createdAt: now };
+  await tx.insert(RecipeEntity, first);
   return id;
 }
 
@@ -150,8 +188,8 @@ async function toJob(manager: EntityManager, row: JobRow): Promise<Job> {
 }
 
 async function toCard(manager: EntityManager, row: JobRow): Promise<JobCard> {
-  const artwork = await manager.findOneByOrFail(ArtworkEntity, { hash: row.artworkHash });
   const recipe = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
+  const artwork = await manager.findOneByOrFail(ArtworkEntity, { hash: recipe.artworkHash });
   return {
     id: row.id,
     number: row.number,
@@ -161,13 +199,15 @@ async function toCard(manager: EntityManager, row: JobRow): Promise<JobCard> {
     garment: recipe.body.artwork.garment,
     artwork: {
       hash: artwork.hash,
-      fileName: row.fileName,
+      fileName: recipe.fileName,
       kind: artwork.kind,
       bytes: artwork.size,
       width: artwork.width,
       height: artwork.height,
       hasAlpha: artwork.hasAlpha,
       dpi: artwork.dpi,
+      pages: artwork.pages,
+      content: artwork.content,
     },
     updatedAt: row.updatedAt.toISOString(),
   };

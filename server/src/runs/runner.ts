@@ -51,7 +51,7 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
         jobId: run.jobId,
         version: run.recipeVersion,
       });
-      const bytes = await jobs.artworkBytes(job.artworkHash);
+      const bytes = await jobs.artworkBytes(recipe.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
       const files = await compute.makeFilms(
         {
