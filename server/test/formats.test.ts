@@ -79,7 +79,7 @@ describe("files of independent encoders come in pixel by pixel", () => {
   it("PNG of 16 bit (netpbm)", async () => {
     const rgb = draw(many);
     const deep = Buffer.alloc(rgb.length * 2);
-    rgb.forEach((value, i) => deep.writeUInt16BE(value * 257, i * 2));
+    for (let i = 0; i < rgb.length; i++) deep.writeUInt16BE(rgb[i] * 257, i * 2);
     writeFileSync(file("deep.ppm"), Buffer.concat([Buffer.from(`P6 ${WIDTH} ${HEIGHT} 65535\n`), deep]));
     await expectExactly(run("pnmtopng", "deep.ppm"), "png", rgb);
   });

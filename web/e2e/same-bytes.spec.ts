@@ -23,7 +23,16 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
     .raw()
     .toBuffer({ resolveWithObject: true });
   const raster = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
-  const recipe = makeRecipe({ artwork: { garment: "#1d2a44" } });
+  // Straightened and picked, so that every pixel was resampled and the rims unmixed.
+  const recipe = makeRecipe({
+    artwork: {
+      garment: "#1d2a44",
+      actions: [
+        { id: "a1", kind: "straighten", angleDeg: 1.73 },
+        { id: "a2", kind: "pick", seeds: [{ x: 4, y: 4 }], hex: "#ffffff" },
+      ],
+    },
+  });
   const own = runPipeline({ key: "ferry", raster }, recipe);
 
   await page.goto("/");
@@ -33,15 +42,15 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
   const workerStarted = page.waitForEvent("worker");
   await page.goto(`/jobs/${job.id}/artwork`);
   const workerUrl = (await workerStarted).url();
-  const { hash, width, height } = job.artwork;
+  const { hash } = job.artwork;
   const request: ComputeRequest = {
+    type: "compute",
     id: 1,
     hash,
-    width,
-    height,
-    pixelsUrl: `/api/artworks/${hash}/pixels`,
     recipe,
     upTo: "separate",
+    focusId: null,
+    compare: null,
   };
   const theirs = await page.evaluate(
     ({ workerUrl, request }) =>

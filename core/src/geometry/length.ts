@@ -12,7 +12,7 @@ export interface Length {
 /** Millimetres in each unit: 1 in = 25.4 mm exactly, 1 pt = 1/72 in (ISO 32000-1 user space). */
 export const MM_PER_UNIT: Readonly<Record<LengthUnit, number>> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72 };
 
-const WRITTEN = /^\s*([0-9]+(?:[.,][0-9]+)?|[.,][0-9]+)\s*(mm|cm|in|inch|inches|"|pt)?\s*$/i;
+const WRITTEN = /^\s*([-\u2212]?(?:[0-9]+(?:[.,][0-9]+)?|[.,][0-9]+))\s*(mm|cm|in|inch|inches|"|pt)?\s*$/i;
 
 /** Reads "10.5in", "267 mm", "1 pt", `4"`, "0,3mm"; a bare number is in `bareUnit`. Throws a RangeError that names the text. */
 export function parseLength(text: string, bareUnit: LengthUnit): Length {
@@ -20,7 +20,7 @@ export function parseLength(text: string, bareUnit: LengthUnit): Length {
   if (!match) throw new RangeError(`"${text}" is not a length; write it like 10.5in or 267 mm`);
   const word = (match[2] ?? bareUnit).toLowerCase();
   const unit = word === '"' || word.startsWith("inch") ? "in" : (word as LengthUnit);
-  return { value: Number(match[1].replace(",", ".")), unit };
+  return { value: Number(match[1].replace(",", ".").replace("\u2212", "-")), unit };
 }
 
 /** A length in millimetres. */

@@ -2,16 +2,16 @@
 import type { Raster } from "./raster.ts";
 
 /**
- * Luma of every pixel, 0..255, on white paper where the picture is transparent. Weights of ITU-R BT.709 on encoded values,
+ * Luma of every pixel, 0..255: on white paper where the picture is transparent, or of the colour alone. Weights of ITU-R BT.709 on encoded values,
  * as scanners and cameras give them.
  */
-export function greyOf({ width, height, data }: Raster): Uint8Array {
+export function greyOf({ width, height, data }: Raster, ground: "paper" | "none" = "paper"): Uint8Array {
   const grey = new Uint8Array(width * height);
   for (let p = 0, i = 0; p < grey.length; p++, i += 4) {
     // 16-bit fixed point: one multiplication a channel, no rounding of its own.
     const luma = (13933 * data[i] + 46871 * data[i + 1] + 4732 * data[i + 2] + 32768) >> 16;
     const alpha = data[i + 3];
-    grey[p] = alpha === 255 ? luma : Math.round((luma * alpha + 255 * (255 - alpha)) / 255);
+    grey[p] = alpha === 255 || ground === "none" ? luma : Math.round((luma * alpha + 255 * (255 - alpha)) / 255);
   }
   return grey;
 }

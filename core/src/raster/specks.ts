@@ -32,9 +32,9 @@ export interface Specks {
  */
 export function findSpecks(raster: Raster, settings: SpeckSettings): Specks {
   const { width, height, data } = raster;
-  const grey = greyOf(raster);
+  // A soft edge of dark art is dark, however clear.
+  const grey = greyOf(raster, "none");
   const counts = greyHistogram(grey);
-  // Transparent pixels were counted as white paper.
   for (let p = 0, i = 3; p < grey.length; p++, i += 4) if (data[i] < OPAQUE_ALPHA) counts[grey[p]]--;
   const threshold = otsuThreshold(counts);
   const classes = new Uint8Array(grey.length);

@@ -1,6 +1,6 @@
 // What was done to the client's picture, entry by entry: each can be switched off, changed, moved or taken out, and the
 // file itself never changes.
-import { z } from "zod";
+import { z } from "./zod.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 /** Coordinates of pictures up to the intake's limit, and some way outside them. */

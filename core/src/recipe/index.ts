@@ -24,6 +24,7 @@ export {
   type PrepareCache,
   type Prepared,
   prepareArtwork,
+  speckSettings,
 } from "./prepare.ts";
 export {
   garmentRgb,

@@ -22,12 +22,13 @@ import {
   removePicked,
   resample,
   restoreCover,
+  type SpeckSettings,
   scaleAt,
   straightenFrame,
   turnFrame,
   wholeFrame,
 } from "../raster/index.ts";
-import { type Action, isUpright, type PixelAction, type UprightAction } from "./actions.ts";
+import { type Action, type ActionOf, isUpright, type PixelAction, type UprightAction } from "./actions.ts";
 
 /** The prepared picture. */
 export interface Prepared {
@@ -175,7 +176,7 @@ const OUTSIDE = "lies outside the picture";
 /** The picture after one action; the same picture, with a reason, where there was nothing to do. */
 function doAction(before: Raster, action: PixelAction, { frame, upright }: Surroundings): PictureAfter {
   const fromSource = invertMap(frame.toSource);
-  const scale = scaleAt(fromSource, mapPoint(frame.toSource, { x: frame.width / 2, y: frame.height / 2 }));
+  const scale = scaleOf(frame);
   const done = (raster: Raster): PictureAfter => ({ raster, misfit: null });
   const nothing = (misfit: string): PictureAfter => ({ raster: before, misfit });
   const { width, height } = before;
@@ -210,7 +211,7 @@ function doAction(before: Raster, action: PixelAction, { frame, upright }: Surro
     }
     case "pinholes":
     case "specks": {
-      const specks = findSpecks(before, speckSettings(action, scale));
+      const specks = findSpecks(before, speckSettings(action, frame));
       return specks.count === 0 ? nothing("finds nothing to do") : done(fillSpecks(before, specks));
     }
     case "silhouette":
@@ -228,7 +229,14 @@ function mapPath(map: Homography, path: readonly number[]): Float64Array {
   return out;
 }
 
-function speckSettings(action: Extract<PixelAction, { kind: "pinholes" | "specks" }>, scale: number) {
+/** Upright pixels to a client's pixel, in the middle of the picture. */
+function scaleOf({ toSource, width, height }: Frame): number {
+  return 1 / scaleAt(toSource, { x: width / 2, y: height / 2 });
+}
+
+/** What an action looks for, in upright pixels. */
+export function speckSettings(action: ActionOf<"pinholes" | "specks">, frame: Frame): SpeckSettings {
+  const scale = scaleOf(frame);
   const maxPx = action.maxPx * scale * scale;
   return action.kind === "pinholes"
     ? { maxPx, dark: false, light: false, holes: true }

@@ -1,12 +1,9 @@
 // The recipe: every decision made on a job as one versioned piece of data. Types follow from the schema.
-import { z } from "zod";
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
 import { actionSchema } from "./actions.ts";
-
-// Zod would compile its parsers with `new Function`, which the page's content security policy rightly forbids.
-z.config({ jitless: true });
+import { z } from "./zod.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);

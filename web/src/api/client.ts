@@ -7,13 +7,17 @@ import {
   jobListSchema,
   jobSchema,
   type Problem,
+  placementListSchema,
   problemSchema,
   type RecipeSave,
   type Run,
   runListSchema,
   runSchema,
+  type ShopPlacement,
+  shopPlacementSchema,
 } from "@plain-palette/contract";
-import type { z } from "zod";
+import type { Placement } from "@plain-palette/core/recipe";
+import { z } from "zod";
 
 /** A refusal by the server, or its absence. */
 export class RequestProblem extends Error {
@@ -65,17 +69,43 @@ export const api = {
   listRuns: (id: string): Promise<Run[]> => request(runListSchema, `/jobs/${id}/runs`),
   startRun: (id: string, recipeVersion: number): Promise<Run> =>
     request(runSchema, `/jobs/${id}/runs`, withJson("POST", { recipeVersion })),
+  listPlacements: (): Promise<ShopPlacement[]> => request(placementListSchema, "/placements"),
+  addPlacement: (placement: Placement): Promise<ShopPlacement> =>
+    request(shopPlacementSchema, "/placements", withJson("POST", placement)),
+  changePlacement: (id: string, placement: Placement & { version: number }): Promise<ShopPlacement> =>
+    request(shopPlacementSchema, `/placements/${id}`, withJson("PUT", placement)),
+  removePlacement: (id: string): Promise<null> => request(z.null(), `/placements/${id}`, { method: "DELETE" }),
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
+type OnProgress = (share: number) => void;
+
+/** A new job of a client's file. */
+export function uploadJob(file: File, onProgress: OnProgress, signal: AbortSignal): Promise<Job> {
+  return sendFile(`/jobs?${nameOf(file)}`, file, onProgress, signal);
+}
+
+/** A better version of a job's file. */
+export function replaceArtwork(
+  id: string,
+  basedOn: number,
+  file: File,
+  onProgress: OnProgress,
+  signal: AbortSignal,
+): Promise<Job> {
+  return sendFile(`/jobs/${id}/artwork?basedOn=${basedOn}&${nameOf(file)}`, file, onProgress, signal);
+}
+
+const nameOf = (file: File) => `name=${encodeURIComponent(file.name.slice(0, 200))}`;
+
 /**
- * Sends a client's file, telling the share of bytes sent (0..1). With XMLHttpRequest, because fetch does not tell. Rejects
- * with the server's problem, or with the signal's reason when cancelled.
+ * Sends a file, telling the share of bytes sent (0..1). With XMLHttpRequest, because fetch does not tell. Rejects with the
+ * server's problem, or with the signal's reason when cancelled.
  */
-export function uploadJob(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<Job> {
+function sendFile(path: string, file: File, onProgress: OnProgress, signal: AbortSignal): Promise<Job> {
   return new Promise((resolve, reject) => {
     const transfer = new XMLHttpRequest();
-    transfer.open("POST", `/api/jobs?name=${encodeURIComponent(file.name.slice(0, 200))}`);
+    transfer.open("POST", `/api${path}`);
     transfer.setRequestHeader("Content-Type", "application/octet-stream");
     transfer.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 1);
     transfer.onload = () => {
@@ -93,7 +123,6 @@ export function uploadJob(file: File, onProgress: (share: number) => void, signa
 }
 
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
-export const pixelsUrl = (hash: string): string => `/api/artworks/${hash}/pixels`;
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
 export const runFileUrl = (id: string, name: string): string => `/api/runs/${id}/files/${name}`;
 

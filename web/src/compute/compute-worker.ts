@@ -1,9 +1,11 @@
 // The worker: the same core as the server's, on the same pixels. The latest request wins; a stale one stops at the next step.
-import { makeRaster } from "@plain-palette/core/raster";
+import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
   listWarnings,
   makeResultCache,
+  type Prepared,
+  type ResultCache,
   type Results,
   runSteps,
   type Step,
@@ -11,17 +13,20 @@ import {
 import type { Findings, Reduction } from "@plain-palette/core/reduce";
 import { spotCoverage } from "@plain-palette/core/separate";
 import { countShapes, type PlanarMap, spotPaths } from "@plain-palette/core/trace";
-import type { ComputeMessage, ComputeRequest } from "./messages.ts";
+import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
+import type { ComputeMessage, ComputeRequest, ProposeRequest } from "./messages.ts";
 
-const cache = makeResultCache();
+let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
 let latest = 0;
 let working: Promise<void> = Promise.resolve();
+/** Pictures that the page has already. */
+let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ComputeRequest>) => {
-  latest = data.id;
+self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest>) => {
+  if (data.type === "compute") latest = data.id;
   // One at a time: the one before sees that it is stale and ends.
-  working = working.then(() => compute(data));
+  working = working.then(() => (data.type === "compute" ? compute(data) : propose(data)));
 };
 
 function tell(message: ComputeMessage, transfer: Transferable[] = []): void {
@@ -38,20 +43,27 @@ async function compute(request: ComputeRequest): Promise<void> {
   if (isStale()) return;
   try {
     const artwork = await load(request);
-    const steps = runSteps(artwork, request.recipe, cache);
+    const steps = runSteps(artwork, request.recipe, cache, request.focusId);
     let told: Step | null = null;
     for (let step = steps.next(); ; step = steps.next()) {
       // The step that was announced before is now computed and in the cache.
-      if (told) tellResult(request.id, told);
+      if (told) await tellResult(request, told);
       if (step.done) {
-        tellSeparated(request, artwork, step.value);
+        tellSeparated(request, step.value);
         break;
       }
-      if (step.value === "separate" && request.upTo === "trace") break;
+      if (told === request.upTo) break;
       tell({ type: "step", id: request.id, step: step.value });
       told = step.value;
       await breathe();
       if (isStale()) return;
+    }
+    if (request.compare !== null) {
+      tell({ type: "step", id: request.id, step: "compare" });
+      await breathe();
+      if (isStale()) return;
+      const view = await compareWith(request.compare, request.recipe, resultsSoFar());
+      tell({ type: "compared", id: request.id, view }, [view.bitmap]);
     }
     tell({ type: "done", id: request.id });
   } catch (error) {
@@ -59,23 +71,48 @@ async function compute(request: ComputeRequest): Promise<void> {
   }
 }
 
-async function load({ id, hash, width, height, pixelsUrl }: ComputeRequest): Promise<Artwork> {
-  if (loaded?.key === hash) return loaded;
+async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
+  const { page, drawnWidthPx } = recipe.artwork;
+  const query = drawnWidthPx === null ? `page=${page}` : `page=${page}&width=${drawnWidthPx}`;
+  const key = `${hash}?${query}`;
+  if (loaded?.key === key) return loaded;
   tell({ type: "step", id, step: "load" });
-  const response = await fetch(pixelsUrl);
-  if (!response.ok) throw new Error("The artwork's pixels could not be fetched. Reload the page.");
+  const response = await fetch(`/api/artworks/${hash}/pixels?${query}`);
+  if (!response.ok) {
+    const problem = await response.json().catch(() => null);
+    throw new Error(problem?.detail ?? "The artwork's pixels could not be fetched. Reload the page.");
+  }
+  const [width, height] = (response.headers.get("Picture-Size") ?? "").split("x").map(Number);
   const data = new Uint8ClampedArray(await response.arrayBuffer());
   const raster = makeRaster(width, height, data);
   const bitmap = await createImageBitmap(new ImageData(data, width, height), { premultiplyAlpha: "default" });
-  tell({ type: "loaded", hash, bitmap }, [bitmap]);
-  loaded = { key: hash, raster };
+  tell({ type: "loaded", bitmap }, [bitmap]);
+  loaded = { key, raster };
+  cache = makeResultCache();
+  shown = null;
   return loaded;
 }
 
-function tellResult(id: number, step: Step): void {
-  const findings = cache.kept.get("find")?.result as Findings;
-  const reduction = cache.kept.get("reduce")?.result as Reduction;
-  if (step === "reduce") {
+function resultsSoFar() {
+  return {
+    prepared: cache.kept.get("prepare")?.result as Prepared,
+    findings: cache.kept.get("find")?.result as Findings,
+    reduction: cache.kept.get("reduce")?.result as Reduction,
+  };
+}
+
+async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): Promise<void> {
+  const { prepared, findings, reduction } = resultsSoFar();
+  if (step === "prepare") {
+    const { bitmap, upright, ...rest } = await viewPrepared(prepared, loaded?.raster ?? null, shown);
+    const action = recipe.artwork.actions.find((one) => one.id === focusId);
+    const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
+    shown = { raster: prepared.raster, upright: prepared.upright };
+    const bitmaps = [bitmap, upright, focus?.marks].filter(
+      (one): one is ImageBitmap => one !== null && one !== undefined,
+    );
+    tell({ type: "prepared", id, view: { ...rest, bitmap, upright, focus } }, bitmaps);
+  } else if (step === "reduce") {
     const { spots, proposedCount, rungs } = reduction;
     const { opaquePx, noise, found } = findings;
     tell({ type: "reduced", id, view: { spots, foundCount: found.length, proposedCount, rungs, opaquePx, noise } });
@@ -94,6 +131,12 @@ function tellResult(id: number, step: Step): void {
   }
 }
 
-function tellSeparated({ id, recipe }: ComputeRequest, artwork: Artwork, results: Results): void {
-  tell({ type: "separated", id, separation: results.separation, warnings: listWarnings(artwork, results, recipe) });
+function tellSeparated({ id, recipe }: ComputeRequest, results: Results): void {
+  tell({ type: "separated", id, separation: results.separation, warnings: listWarnings(results, recipe) });
+}
+
+async function propose({ id, what }: ProposeRequest): Promise<void> {
+  const { prepared } = resultsSoFar();
+  const proposal = what === "trim" ? proposeTrim(prepared.upright) : proposeBackground(prepared.raster);
+  tell({ type: "proposed", id, proposal });
 }

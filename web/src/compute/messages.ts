@@ -1,18 +1,60 @@
 // What passes between the page and its computing worker.
 import type { CubicPath } from "@plain-palette/core/geometry";
+import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, Step } from "@plain-palette/core/recipe";
 import type { Rung, Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 
 /** Compute the recipe on an artwork up to a step; a later request makes an earlier one stale. */
 export interface ComputeRequest {
+  readonly type: "compute";
   readonly id: number;
+  /** Names the artwork's bytes. */
   readonly hash: string;
-  readonly width: number;
-  readonly height: number;
-  readonly pixelsUrl: string;
   readonly recipe: Recipe;
-  readonly upTo: "trace" | "separate";
+  readonly upTo: "prepare" | "trace" | "separate";
+  /** The action being tuned, whose effect is marked. */
+  readonly focusId: string | null;
+  /** What the source is compared with, if anything. */
+  readonly compare: "prepared" | "reduced" | null;
+}
+
+/** Look at the artwork as it is now and propose how to go on. */
+export interface ProposeRequest {
+  readonly type: "propose";
+  readonly id: number;
+  readonly what: keyof Proposals;
+}
+
+export interface Proposals {
+  readonly trim: TrimProposal | null;
+  readonly background: BackgroundProposal | null;
+}
+
+/** The prepared picture as the page shows it. A bitmap is null where it has not changed since the last message. */
+export interface PreparedView {
+  readonly frame: Frame;
+  readonly bitmap: ImageBitmap | null;
+  /** Whether the upright picture is the client's just as it came. */
+  readonly isAsSent: boolean;
+  /** The client's picture laid upright, unless it is as it came. */
+  readonly upright: ImageBitmap | null;
+  /** Smallest box around what is there. */
+  readonly box: Box | null;
+  readonly misfits: ReadonlyMap<string, string>;
+  readonly focus: FocusView | null;
+}
+
+/** What the action in focus does. */
+export interface FocusView {
+  readonly id: string;
+  /** Marks on every pixel it takes or changes. */
+  readonly marks: ImageBitmap;
+  readonly markedPx: number;
+  /** With specks and pinholes: how many. */
+  readonly count: number | null;
+  /** With line art: greys of the picture before it, and the automatic cut-off (Otsu), 0..255. */
+  readonly greys: { readonly counts: Uint32Array; readonly otsu: number } | null;
 }
 
 /** The reduced picture as the page shows it. */
@@ -33,11 +75,21 @@ export interface TracedView {
   readonly coverage: ReadonlyMap<string, number>;
 }
 
+/** Where the result differs from the source. */
+export interface DifferenceView {
+  readonly bitmap: ImageBitmap;
+  /** Share of the picture that differs visibly (CIEDE2000 over 2), 0..1. */
+  readonly share: number;
+  readonly worst: number;
+}
+
 export type ComputeMessage =
-  | { readonly type: "loaded"; readonly hash: string; readonly bitmap: ImageBitmap }
-  | { readonly type: "step"; readonly id: number; readonly step: Step | "load" }
+  | { readonly type: "loaded"; readonly bitmap: ImageBitmap }
+  | { readonly type: "step"; readonly id: number; readonly step: Step | "load" | "compare" }
+  | { readonly type: "prepared"; readonly id: number; readonly view: PreparedView }
   | { readonly type: "reduced"; readonly id: number; readonly view: ReducedView }
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }
+  | { readonly type: "compared"; readonly id: number; readonly view: DifferenceView }
   | {
       readonly type: "separated";
       readonly id: number;
@@ -45,4 +97,5 @@ export type ComputeMessage =
       readonly warnings: readonly string[];
     }
   | { readonly type: "done"; readonly id: number }
-  | { readonly type: "failed"; readonly id: number; readonly message: string };
+  | { readonly type: "failed"; readonly id: number; readonly message: string }
+  | { readonly type: "proposed"; readonly id: number; readonly proposal: Proposals[keyof Proposals] };

@@ -2,44 +2,67 @@
 import type { Job } from "@plain-palette/contract";
 import type { Recipe, Step } from "@plain-palette/core/recipe";
 import type { Separation } from "@plain-palette/core/separate";
-import { useEffect, useRef, useState } from "react";
-import { pixelsUrl } from "../api/client.ts";
-import type { ComputeMessage, ComputeRequest, ReducedView, TracedView } from "./messages.ts";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type {
+  ComputeMessage,
+  ComputeRequest,
+  DifferenceView,
+  PreparedView,
+  Proposals,
+  ProposeRequest,
+  ReducedView,
+  TracedView,
+} from "./messages.ts";
+
+/** The prepared picture with all its bitmaps. */
+export interface PreparedPicture extends Omit<PreparedView, "bitmap" | "upright" | "isAsSent"> {
+  readonly bitmap: ImageBitmap;
+  readonly upright: ImageBitmap;
+}
 
 /** Everything computed so far; parts are of the latest recipe that got that far. */
 export interface Computed {
-  readonly bitmap: ImageBitmap | null;
+  /** The client's picture just as it came. */
+  readonly source: ImageBitmap | null;
+  readonly prepared: PreparedPicture | null;
   readonly reduced: ReducedView | null;
   readonly traced: TracedView | null;
   readonly separation: Separation | null;
+  readonly difference: DifferenceView | null;
   readonly warnings: readonly string[];
   /** What is being computed, or null when everything shown is of the current recipe. */
-  readonly busy: Step | "load" | null;
+  readonly busy: Step | "load" | "compare" | null;
   readonly failure: string | null;
 }
 
 const NOTHING: Computed = {
-  bitmap: null,
+  source: null,
+  prepared: null,
   reduced: null,
   traced: null,
   separation: null,
+  difference: null,
   warnings: [],
   busy: "load",
   failure: null,
 };
 
-function absorb(state: Computed, message: ComputeMessage): Computed {
+function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "proposed" }>): Computed {
   switch (message.type) {
     case "loaded":
-      return { ...state, bitmap: message.bitmap };
+      return { ...state, source: message.bitmap, prepared: null };
     case "step":
       return { ...state, busy: message.step, failure: null };
+    case "prepared":
+      return { ...state, prepared: absorbPrepared(state, message.view) };
     case "reduced":
       return { ...state, reduced: message.view };
     case "traced":
       return { ...state, traced: message.view };
     case "separated":
       return { ...state, separation: message.separation, warnings: message.warnings };
+    case "compared":
+      return { ...state, difference: message.view };
     case "done":
       return { ...state, busy: null };
     case "failed":
@@ -47,33 +70,61 @@ function absorb(state: Computed, message: ComputeMessage): Computed {
   }
 }
 
-/** Computes `recipe` on the job's artwork, live. `upTo` spares the separation where nobody looks at it. */
-export function useCompute(artwork: Job["artwork"], recipe: Recipe, upTo: ComputeRequest["upTo"]): Computed {
+function absorbPrepared({ prepared, source }: Computed, view: PreparedView): PreparedPicture | null {
+  const bitmap = view.bitmap ?? prepared?.bitmap;
+  const upright = view.isAsSent ? source : (view.upright ?? prepared?.upright);
+  return bitmap && upright ? { ...view, bitmap, upright } : null;
+}
+
+export interface ComputeWishes {
+  /** Spares the steps after it where nobody looks at them. */
+  readonly upTo: ComputeRequest["upTo"];
+  readonly focusId?: string | null;
+  readonly compare?: ComputeRequest["compare"];
+}
+
+/** Asks the worker what it would propose for the picture as it is. */
+export type Propose = <K extends keyof Proposals>(what: K) => Promise<Proposals[K]>;
+
+/** Computes `recipe` on the job's artwork, live. */
+export function useCompute(
+  { hash }: Job["artwork"],
+  recipe: Recipe,
+  { upTo, focusId = null, compare = null }: ComputeWishes,
+): { readonly computed: Computed; readonly propose: Propose } {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
+  const asked = useRef(0);
+  const waiting = useRef(new Map<number, (proposal: never) => void>());
   useEffect(() => {
     const made = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
     made.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
-      if (data.type !== "loaded" && data.id !== latest.current) return;
-      setComputed((state) => absorb(state, data));
+      if (data.type === "proposed") {
+        waiting.current.get(data.id)?.(data.proposal as never);
+        waiting.current.delete(data.id);
+        return;
+      }
+      // Bitmaps are sent once: those of a request that became stale meanwhile are still the latest there are.
+      const isBitmap = data.type === "loaded" || data.type === "prepared";
+      if (isBitmap || data.id === latest.current) setComputed((state) => absorb(state, data));
     };
     worker.current = made;
     return () => made.terminate();
   }, []);
-  const { hash, width, height } = artwork;
   useEffect(() => {
     latest.current++;
-    const request: ComputeRequest = {
-      id: latest.current,
-      hash,
-      width,
-      height,
-      pixelsUrl: pixelsUrl(hash),
-      recipe,
-      upTo,
-    };
+    const request: ComputeRequest = { type: "compute", id: latest.current, hash, recipe, upTo, focusId, compare };
     worker.current?.postMessage(request);
-  }, [hash, width, height, recipe, upTo]);
-  return computed;
+  }, [hash, recipe, upTo, focusId, compare]);
+  const propose: Propose = useCallback(
+    (what) =>
+      new Promise((resolve) => {
+        const id = ++asked.current;
+        waiting.current.set(id, resolve);
+        worker.current?.postMessage({ type: "propose", id, what } satisfies ProposeRequest);
+      }),
+    [],
+  );
+  return { computed, propose };
 }

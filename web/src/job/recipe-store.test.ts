@@ -20,6 +20,8 @@ const JOB: Job = {
     height: 10,
     hasAlpha: false,
     dpi: null,
+    pages: 1,
+    content: "pixels",
   },
   updatedAt: "2026-11-25T00:00:00.000Z",
   recipe: makeRecipe(),

@@ -25,6 +25,8 @@ export interface RecipeState {
   /** After a conflict: goes on with ours or theirs. */
   resolve(side: "ours" | "theirs"): Promise<void>;
   patch(patch: JobPatch): Promise<void>;
+  /** Goes on with what the server made of the job, e.g. with another file. */
+  adopt(job: Job): void;
   /** Saves at once what is unsaved; resolves with the version then in force. */
   flush(): Promise<number>;
   /** The page is closing. */
@@ -128,6 +130,9 @@ export function makeRecipeStore(first: Job) {
         const patched = await api.patchJob(get().job.id, patch);
         const { job } = get();
         set({ job: { ...job, title: patched.title, client: patched.client, step: patched.step } });
+      },
+      adopt(job) {
+        set({ job, recipe: job.recipe, save: { kind: "saved" } });
       },
       async flush() {
         await saveNow();

@@ -19,8 +19,15 @@ export type TableLayer =
       readonly width: number;
       readonly height: number;
       readonly hasEdge?: boolean;
+      /** Woven with fine lines, so that bare garment is told from ink of its colour. */
+      readonly isCloth?: boolean;
     }
-  | { readonly kind: "bitmap"; readonly bitmap: ImageBitmap; readonly opacity: number }
+  | {
+      readonly kind: "bitmap";
+      readonly bitmap: ImageBitmap;
+      readonly opacity: number;
+      readonly placement?: Placement;
+    }
   | {
       readonly kind: "fills";
       readonly fills: readonly { readonly colour: string; readonly path: Path2D }[];
@@ -35,7 +42,12 @@ export type TableLayer =
       readonly screenPx?: number;
       readonly width?: number;
       readonly placement?: Placement;
+      /** Drawn over a wider light line, so that it shows on any colour. */
+      readonly isHaloed?: boolean;
+      readonly dashPx?: number;
     }
+  /** Round grips of constant size on screen. */
+  | { readonly kind: "grips"; readonly points: readonly { readonly x: number; readonly y: number }[] }
   | { readonly kind: "nodes"; readonly points: Float64Array; readonly colour: string }
   | {
       readonly kind: "text";
@@ -60,6 +72,14 @@ export function makePath2D(paths: readonly CubicPath[], isClosed: boolean): Path
     }
     if (isClosed) out.closePath();
   }
+  return out;
+}
+
+/** A path through x, y pairs. */
+export function makePolylinePath(points: readonly number[], isClosed: boolean): Path2D {
+  const out = new Path2D();
+  for (let i = 0; i + 1 < points.length; i += 2) out.lineTo(points[i], points[i + 1]);
+  if (isClosed) out.closePath();
   return out;
 }
 
@@ -88,6 +108,7 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
     case "sheet":
       context.fillStyle = layer.colour;
       context.fillRect(layer.x, layer.y, layer.width, layer.height);
+      if (layer.isCloth) drawCloth(context, layer, zoom);
       if (layer.hasEdge) {
         context.strokeStyle = "rgba(0,0,0,.35)";
         context.lineWidth = 1 / zoom;
@@ -114,9 +135,28 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       }
       break;
     case "strokes":
+      context.lineJoin = "round";
+      context.lineCap = "round";
+      if (layer.isHaloed) {
+        context.strokeStyle = "rgba(255,255,255,.85)";
+        context.lineWidth = ((layer.screenPx ?? 1) + 2) / zoom;
+        context.stroke(layer.path);
+      }
+      if (layer.dashPx) context.setLineDash([layer.dashPx / zoom, layer.dashPx / zoom]);
       context.strokeStyle = layer.colour;
       context.lineWidth = layer.width ?? (layer.screenPx ?? 1) / zoom;
       context.stroke(layer.path);
+      break;
+    case "grips":
+      for (const { x, y } of layer.points) {
+        context.beginPath();
+        context.arc(x, y, GRIP_PX / zoom, 0, 2 * Math.PI);
+        context.fillStyle = "#ffffff";
+        context.fill();
+        context.strokeStyle = "#1e1d1a";
+        context.lineWidth = 1.5 / zoom;
+        context.stroke();
+      }
       break;
     case "nodes":
       drawNodes(context, layer.points, layer.colour, zoom);
@@ -129,6 +169,32 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       });
       break;
   }
+  context.restore();
+}
+
+/** Radius of a grip on screen, px; what is caught by the pointer is twice that. */
+export const GRIP_PX = 5.5;
+const WEAVE_PX = 7;
+
+/** Slanting lines at a constant distance on screen. */
+function drawCloth(
+  context: CanvasRenderingContext2D,
+  { x, y, width, height }: { x: number; y: number; width: number; height: number },
+  zoom: number,
+): void {
+  const step = Math.max(WEAVE_PX / zoom, (width + height) / 400);
+  context.save();
+  context.beginPath();
+  context.rect(x, y, width, height);
+  context.clip();
+  context.beginPath();
+  for (let at = -height; at < width; at += step) {
+    context.moveTo(x + at, y + height);
+    context.lineTo(x + at + height, y);
+  }
+  context.strokeStyle = "rgba(128,128,128,.28)";
+  context.lineWidth = 1 / zoom;
+  context.stroke();
   context.restore();
 }
 

@@ -11,6 +11,8 @@ import {
 } from "react";
 import { Group, Layer, Shape, Stage } from "react-konva";
 import { drawLayer, type TableLayer } from "./layers.ts";
+import type { TableTool, ToolEvent } from "./tool.ts";
+import { useSpaceBar } from "./use-space-bar.ts";
 
 /** What the bar under the table asks of it. */
 export interface TableControls {
@@ -27,6 +29,8 @@ interface Props {
   readonly layers: readonly TableLayer[];
   /** Shown left of a movable divider instead of `layers`. */
   readonly splitLayers?: readonly TableLayer[] | undefined;
+  /** Works with what a person presses and drags; without one, dragging moves the table. */
+  readonly tool?: TableTool | null | undefined;
   readonly controls: Ref<TableControls>;
   onPointer(place: { readonly x: number; readonly y: number } | null): void;
   onZoom(screenPxPerMm: number): void;
@@ -44,12 +48,28 @@ const MARGIN_PX = 28;
 const MIN_ZOOM = 0.01;
 const MAX_ZOOM = 80;
 
-export function LightTable({ width, height, mmPerUnit, layers, splitLayers, controls, onPointer, onZoom }: Props) {
+export function LightTable({
+  width,
+  height,
+  mmPerUnit,
+  layers,
+  splitLayers,
+  tool,
+  controls,
+  onPointer,
+  onZoom,
+}: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [view, setView] = useState<View | null>(null);
   const [splitAt, setSplitAt] = useState(0.5);
-  const drag = useRef<{ x: number; y: number; view: View } | "split" | null>(null);
+  const drag = useRef<{ x: number; y: number; view: View } | "split" | "tool" | null>(null);
+  const isSpaceHeld = useSpaceBar();
+  /** The keyboard's own pointer, screen px of the table; null until an arrow key is pressed with a tool in hand. */
+  const [crosshair, setCrosshair] = useState<{ x: number; y: number; isPressed: boolean } | null>(null);
+  useEffect(() => {
+    if (!tool) setCrosshair(null);
+  }, [tool]);
 
   useEffect(() => {
     const element = frame.current;
@@ -110,24 +130,67 @@ export function LightTable({ width, height, mmPerUnit, layers, splitLayers, cont
   }, [zoomAt]);
 
   const splitX = splitAt * size.width;
-  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    if (!shown) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const isOnSplit =
-      splitLayers && Math.abs(event.clientX - event.currentTarget.getBoundingClientRect().left - splitX) < 8;
-    drag.current = isOnSplit ? "split" : { x: event.clientX, y: event.clientY, view: shown };
-  };
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+  const toolEvent = (px: number, py: number, isStraight: boolean, from: View): ToolEvent => ({
+    x: (px - from.x) / from.zoom,
+    y: (py - from.y) / from.zoom,
+    isStraight,
+    unitsPerPx: 1 / from.zoom,
+  });
+  const inTable = (event: PointerEvent<HTMLElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  };
+  const onPointerDown = (event: PointerEvent<HTMLElement>) => {
+    if (!shown || event.button === 2) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const at = inTable(event);
+    if (splitLayers && Math.abs(at.x - splitX) < 8) drag.current = "split";
+    else if (tool && event.button === 0 && !isSpaceHeld) {
+      drag.current = "tool";
+      tool.onPress(toolEvent(at.x, at.y, event.shiftKey, shown));
+    } else drag.current = { x: event.clientX, y: event.clientY, view: shown };
+  };
+  const onPointerMove = (event: PointerEvent<HTMLElement>) => {
+    const at = inTable(event);
     const held = drag.current;
-    if (held === "split") setSplitAt(Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width)));
+    if (!shown) return;
+    const place = toolEvent(at.x, at.y, event.shiftKey, shown);
+    if (held === "split") setSplitAt(Math.min(0.98, Math.max(0.02, at.x / size.width)));
+    else if (held === "tool") tool?.onDrag(place);
     else if (held)
       setView({ ...held.view, x: held.view.x + event.clientX - held.x, y: held.view.y + event.clientY - held.y });
-    else if (shown)
-      onPointer({
-        x: (event.clientX - box.left - shown.x) / shown.zoom,
-        y: (event.clientY - box.top - shown.y) / shown.zoom,
-      });
+    else tool?.onHover?.(place);
+    if (held === null || held === "tool") onPointer(place);
+  };
+  const onPointerUp = (event: PointerEvent<HTMLElement>) => {
+    const held = drag.current;
+    drag.current = null;
+    const at = inTable(event);
+    if (held === "tool" && shown) tool?.onRelease(toolEvent(at.x, at.y, event.shiftKey, shown));
+  };
+  /** Arrow keys carry the tool, Enter presses it down and lifts it. */
+  const workByKeyboard = (event: KeyboardEvent, move: readonly [number, number] | undefined): boolean => {
+    if (!tool || !shown) return false;
+    const at = crosshair ?? { x: size.width / 2, y: size.height / 2, isPressed: false };
+    if (event.key === "Enter") {
+      const place = toolEvent(at.x, at.y, event.shiftKey, shown);
+      if (at.isPressed) tool.onRelease(place);
+      else tool.onPress(place);
+      setCrosshair({ ...at, isPressed: !at.isPressed });
+      return true;
+    }
+    if (!move) return false;
+    const next = {
+      ...at,
+      x: at.x - Math.sign(move[0]) * (event.shiftKey ? 20 : 2),
+      y: at.y - Math.sign(move[1]) * (event.shiftKey ? 20 : 2),
+    };
+    const place = toolEvent(next.x, next.y, false, shown);
+    if (at.isPressed) tool.onDrag(place);
+    else tool.onHover?.(place);
+    onPointer(place);
+    setCrosshair(next);
+    return true;
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.shiftKey ? 200 : 40;
@@ -138,13 +201,16 @@ export function LightTable({ width, height, mmPerUnit, layers, splitLayers, cont
       ArrowDown: [0, -step],
     };
     const move = moves[event.key];
-    if (move && shown) setView({ ...shown, x: shown.x + move[0], y: shown.y + move[1] });
-    else if (event.key === "+" || event.key === "=") zoomAt(1.25, size.width / 2, size.height / 2);
-    else if (event.key === "-") zoomAt(0.8, size.width / 2, size.height / 2);
-    else if (event.key === "0") setView(null);
-    else if (event.key === "1") setView(centred(CSS_PX_PER_MM * mmPerUnit));
-    else return;
-    event.preventDefault();
+    if (workByKeyboard(event, move)) event.preventDefault();
+    else {
+      if (move && shown) setView({ ...shown, x: shown.x + move[0], y: shown.y + move[1] });
+      else if (event.key === "+" || event.key === "=") zoomAt(1.25, size.width / 2, size.height / 2);
+      else if (event.key === "-") zoomAt(0.8, size.width / 2, size.height / 2);
+      else if (event.key === "0") setView(null);
+      else if (event.key === "1") setView(centred(CSS_PX_PER_MM * mmPerUnit));
+      else return;
+      event.preventDefault();
+    }
   };
 
   return (
@@ -152,14 +218,19 @@ export function LightTable({ width, height, mmPerUnit, layers, splitLayers, cont
       ref={frame}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: panned and zoomed from the keyboard
       tabIndex={0}
-      aria-label="Light table. Arrow keys move it, plus and minus zoom, 0 shows all, 1 shows true size."
+      aria-label={
+        tool
+          ? `Light table. ${tool.hint} With the keyboard: arrow keys carry the tool, Enter presses and lifts it.`
+          : "Light table. Arrow keys move it, plus and minus zoom, 0 shows all, 1 shows true size."
+      }
+      style={{ cursor: tool && !isSpaceHeld ? tool.cursor : undefined }}
       className="relative min-h-0 flex-1 cursor-grab touch-none overflow-hidden bg-table active:cursor-grabbing focus-visible:outline-offset-[-3px]"
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={() => {
-        drag.current = null;
+      onPointerUp={onPointerUp}
+      onPointerLeave={() => {
+        if (drag.current === null) onPointer(null);
       }}
-      onPointerLeave={() => onPointer(null)}
       onKeyDown={onKeyDown}
     >
       {shown && (
@@ -175,6 +246,17 @@ export function LightTable({ width, height, mmPerUnit, layers, splitLayers, cont
             )}
           </Layer>
         </Stage>
+      )}
+      {crosshair && (
+        <svg
+          aria-hidden="true"
+          className="pointer-events-none absolute size-8 -translate-x-1/2 -translate-y-1/2"
+          style={{ left: crosshair.x, top: crosshair.y }}
+          viewBox="-16 -16 32 32"
+        >
+          <path d="M-15 0H15M0-15V15" stroke="#fff" strokeWidth="4" />
+          <path d="M-15 0H15M0-15V15" stroke="#1e1d1a" strokeWidth={crosshair.isPressed ? 2.5 : 1} />
+        </svg>
       )}
       {splitLayers && (
         <div className="pointer-events-none absolute inset-y-0 w-px bg-ink" style={{ left: splitX }}>

@@ -3,9 +3,10 @@ import { ciede2000, formatHex, type Rgb, rgbToLab } from "@plain-palette/core/co
 import type { RefObject } from "react";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
+import { Slide } from "../parts/slide.tsx";
 import type { TableControls } from "./light-table.tsx";
 
-export type Look = "source" | "result" | "split" | "outlines";
+export type Look = "source" | "result" | "split" | "difference" | "outlines" | "placed";
 
 /** What is known of the place under the pointer. */
 export interface ReadOut {
@@ -17,43 +18,61 @@ export interface ReadOut {
 
 interface Props {
   readonly look: Look;
+  /** Ways to look that make sense at this step. */
+  readonly looks: readonly Look[];
   /** Said instead of the ways to look, where there is only one. */
   readonly caption: string | null;
   onLook(look: Look): void;
+  /** How much of the source shows behind the result, 0..1; null where it cannot. */
+  readonly fade: number | null;
+  onFade(fade: number): void;
+  /** What the difference map says as a whole. */
+  readonly difference: { readonly share: number; readonly worst: number } | null;
   readonly zoomText: string;
   readonly table: RefObject<TableControls | null>;
   readonly readOut: ReadOut | null;
+  /** What to do with the tool in hand. */
+  readonly hint: string | null;
 }
 
-const LOOKS = [
-  { value: "source", text: "Source", title: "The client's picture. Hold O to see it at any time" },
-  { value: "result", text: "Result" },
-  { value: "split", text: "Split" },
-  { value: "outlines", text: "Outlines" },
-] as const;
+const LOOKS: Readonly<Record<Look, { readonly text: string; readonly title?: string }>> = {
+  source: { text: "Source", title: "The client's picture. Hold O to see it at any time" },
+  result: { text: "Result" },
+  split: { text: "Split" },
+  difference: { text: "Difference", title: "Where the result differs from the source, and how much" },
+  outlines: { text: "Outlines" },
+  placed: { text: "On the garment", title: "On the printable area, at scale" },
+};
 
-export function LookBar({ look, caption, onLook, zoomText, table, readOut }: Props) {
+export function LookBar(props: Props) {
+  const { look, looks, caption, onLook, fade, onFade, difference, zoomText, table } = props;
   return (
     <div className="border-t border-rule bg-sheet px-3 pb-1.5 pt-2">
       <div className="flex items-center gap-2">
         {caption === null ? (
-          <Choice label="Look at" value={look} options={LOOKS} onChange={onLook} />
+          <Choice
+            label="Look at"
+            value={look}
+            options={looks.map((value) => ({ value, ...LOOKS[value] }))}
+            onChange={onLook}
+          />
         ) : (
           <p className="min-w-0 truncate py-1 font-semibold">{caption}</p>
         )}
         <span className="ml-auto flex items-center whitespace-nowrap">
-          <Button look="quiet" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
+          <Button look="quiet" className="px-1.5" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
             −
           </Button>
-          <span className="w-14 text-center">{zoomText}</span>
-          <Button look="quiet" aria-label="Zoom in" onClick={() => table.current?.zoomBy(1.25)}>
+          <span className="w-12 text-center">{zoomText}</span>
+          <Button look="quiet" className="px-1.5" aria-label="Zoom in" onClick={() => table.current?.zoomBy(1.25)}>
             +
           </Button>
-          <Button look="quiet" onClick={() => table.current?.fit()}>
+          <Button look="quiet" className="px-1.5" onClick={() => table.current?.fit()}>
             Show all
           </Button>
           <Button
             look="quiet"
+            className="px-1.5"
             title="As large as it prints, at 96 screen pixels to the inch"
             onClick={() => table.current?.trueSize()}
           >
@@ -61,22 +80,56 @@ export function LookBar({ look, caption, onLook, zoomText, table, readOut }: Pro
           </Button>
         </span>
       </div>
-      <ReadOutText readOut={readOut} isFilm={caption !== null} />
+      <div className="mt-1 flex h-5 items-center gap-4">
+        <ReadOutText {...props} />
+        {fade !== null && (
+          <span className="ml-auto flex w-52 items-center gap-2 whitespace-nowrap text-xs text-soft">
+            Source behind
+            <Slide
+              label="Source behind"
+              value={Math.round(fade * 100)}
+              min={0}
+              max={100}
+              onChange={(v) => onFade(v / 100)}
+            />
+          </span>
+        )}
+        {look === "difference" && caption === null && difference && <DifferenceKey {...difference} />}
+      </div>
     </div>
   );
 }
 
-function ReadOutText({ readOut, isFilm }: { readOut: ReadOut | null; isFilm: boolean }) {
+/** The scale of the difference map (compute/artwork-views.ts), and what it comes to. */
+function DifferenceKey({ share, worst }: { share: number; worst: number }) {
+  return (
+    <span className="ml-auto flex items-center gap-2 whitespace-nowrap text-xs" data-testid="difference">
+      {(share * 100).toFixed(1)} % differs visibly, worst ΔE {worst}
+      <span className="flex items-center gap-1 text-soft">
+        0
+        <span
+          className="h-2.5 w-24 border border-rule"
+          style={{ background: "linear-gradient(90deg,#fff,#fad25a,#c8323c,#280a32)" }}
+        />
+        30
+      </span>
+    </span>
+  );
+}
+
+function ReadOutText({ readOut, caption, hint }: Props) {
+  if (hint !== null && !readOut) return <p className="truncate text-xs">{hint}</p>;
   if (!readOut)
     return (
-      <p className="mt-1 h-5 text-xs leading-5 text-soft">
-        {isFilm ? "As the film comes out of the printer." : "Point at the art to read it."} Hold O to see the source.
+      <p className="truncate text-xs leading-5 text-soft">
+        {caption === null ? "Point at the art to read it." : "As the film comes out of the printer."} Hold O to see the
+        source.
       </p>
     );
   const { xMm, yMm, source, spot } = readOut;
   const difference = source && spot ? ciede2000(rgbToLab(source), rgbToLab(spot.rgb)) : null;
   return (
-    <p className="mt-1 flex h-5 items-center gap-3 whitespace-nowrap text-xs" data-testid="read-out">
+    <p className="flex items-center gap-3 whitespace-nowrap text-xs" data-testid="read-out">
       <span className="w-28">
         {xMm.toFixed(1)}, {yMm.toFixed(1)} mm
       </span>

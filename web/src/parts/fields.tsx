@@ -8,15 +8,20 @@ export function Row({
   label,
   hint,
   htmlFor,
+  isNarrow = false,
   children,
 }: {
   label: string;
   hint?: ReactNode;
   htmlFor?: string;
+  /** Two such rows fit beside each other. */
+  isNarrow?: boolean;
   children: ReactNode;
 }) {
   return (
-    <div className="grid grid-cols-[1fr_7.5rem] items-center gap-x-3 gap-y-0.5 py-1.5">
+    <div
+      className={`grid ${isNarrow ? "grid-cols-[1fr_4.2rem] text-xs" : "grid-cols-[1fr_7.5rem]"} items-center gap-x-3 gap-y-0.5 py-1.5`}
+    >
       <label htmlFor={htmlFor}>{label}</label>
       {children}
       {hint && <p className="col-span-2 text-xs text-soft">{hint}</p>}
@@ -28,13 +33,14 @@ interface TextProps {
   readonly label: string;
   readonly hint?: ReactNode;
   readonly text: string;
+  readonly isNarrow?: boolean | undefined;
   /** Takes the text over; throws a RangeError with what is wrong. */
   commit(text: string): void;
   /** Text after a step up or down. */
   step(direction: 1 | -1, isLarge: boolean): void;
 }
 
-function MeasureField({ label, hint, text, commit, step }: TextProps) {
+function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) {
   const id = useId();
   const [draft, setDraft] = useState(text);
   const [fault, setFault] = useState<string | null>(null);
@@ -61,7 +67,12 @@ function MeasureField({ label, hint, text, commit, step }: TextProps) {
     }
   };
   return (
-    <Row label={label} htmlFor={id} hint={fault ? <span className="text-wrong">{fault}</span> : hint}>
+    <Row
+      label={label}
+      htmlFor={id}
+      isNarrow={isNarrow ?? false}
+      hint={fault ? <span className="text-wrong">{fault}</span> : hint}
+    >
       <input
         id={id}
         className={`${INPUT} ${fault ? "border-wrong" : "border-rule"}`}
@@ -83,11 +94,12 @@ interface LengthProps {
   readonly value: Length;
   readonly min: number;
   readonly max: number;
+  readonly isNarrow?: boolean;
   onChange(value: Length): void;
 }
 
 /** A length with its unit as typed; `min` and `max` in mm. Arrow keys step by a sensible part of the unit. */
-export function LengthField({ label, hint, value, min, max, onChange }: LengthProps) {
+export function LengthField({ label, hint, value, min, max, isNarrow, onChange }: LengthProps) {
   const steps: Record<LengthUnit, number> = { mm: max > 100 ? 1 : 0.05, cm: 0.1, in: 0.125, pt: 0.5 };
   const take = (length: Length) => {
     const mm = toMm(length);
@@ -99,6 +111,7 @@ export function LengthField({ label, hint, value, min, max, onChange }: LengthPr
     <MeasureField
       label={label}
       hint={hint}
+      isNarrow={isNarrow}
       text={`${Number(value.value.toFixed(3))} ${value.unit}`}
       commit={(text) => take(parseLength(text, value.unit))}
       step={(direction, isLarge) => {
@@ -134,16 +147,18 @@ interface NumberProps {
   readonly min: number;
   readonly max: number;
   readonly stepBy: number;
+  readonly isNarrow?: boolean;
   onChange(value: number): void;
 }
 
 /** A plain number with a fixed unit behind it. */
-export function NumberField({ label, hint, value, unit, min, max, stepBy, onChange }: NumberProps) {
+export function NumberField({ label, hint, value, unit, min, max, stepBy, isNarrow, onChange }: NumberProps) {
   const clean = (v: number) => Number(Math.min(max, Math.max(min, v)).toFixed(4));
   return (
     <MeasureField
       label={label}
       hint={hint}
+      isNarrow={isNarrow}
       text={`${value}${unit ? ` ${unit}` : ""}`}
       commit={(text) => {
         const number = Number(text.replace(unit, "").replace(",", ".").trim());

@@ -1,6 +1,6 @@
 // The proof page: what the client sees. The design on the garment at size, its spots by name; no shop controls.
 import { formatHex } from "@plain-palette/core/colour";
-import { formatLength, pathToSvg, toMm } from "@plain-palette/core/geometry";
+import { formatLength, pathToSvg } from "@plain-palette/core/geometry";
 import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
@@ -22,6 +22,8 @@ export function Proof() {
   );
 }
 
+const PROOF_WISHES = { upTo: "trace" } as const;
+
 /** A garment's front: width of the body between the side seams, mm, and where the print's top is under the collar (common practice, no source). */
 const BODY_MM = 510;
 const TOP_MM = 75;
@@ -32,9 +34,11 @@ function ProofSheet() {
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
   const patch = useJob((state) => state.patch);
-  const { reduced, traced, failure } = useCompute(job.artwork, recipe, "trace");
-  const widthMm = printWidthMm(recipe);
-  const heightMm = (widthMm * job.artwork.height) / job.artwork.width;
+  const { computed } = useCompute(job.artwork, recipe, PROOF_WISHES);
+  const { prepared, reduced, traced, failure } = computed;
+  const size = prepared?.frame ?? job.artwork;
+  const widthMm = printWidthMm(recipe, size);
+  const heightMm = (widthMm * size.height) / size.width;
   const { width, garment } = recipe.artwork;
   const isFar = job.step !== "proof";
   useEffect(() => {
@@ -52,7 +56,7 @@ function ProofSheet() {
       })),
     [inks, traced],
   );
-  const scale = widthMm / job.artwork.width;
+  const scale = widthMm / size.width;
   return (
     <div className="min-h-full bg-table">
       <header className="flex items-baseline gap-4 border-b border-rule bg-sheet px-8 py-4">
@@ -97,7 +101,7 @@ function ProofSheet() {
           <dl className="border border-rule bg-card p-4">
             <dt className="text-soft">Printed size</dt>
             <dd className="mb-3 text-lg font-semibold">
-              {formatLength(toMm(width), width.unit)} × {formatLength(heightMm, width.unit)}
+              {formatLength(widthMm, width.unit)} × {formatLength(heightMm, width.unit)}
             </dd>
             <dt className="text-soft">Garment</dt>
             <dd className="flex items-center gap-2">

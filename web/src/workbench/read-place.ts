@@ -27,12 +27,15 @@ export function readPlace(
   return {
     xMm: x * mmPerPx,
     yMm: y * mmPerPx,
-    source: context && bitmap ? pixelAt(context, bitmap, x, y) : null,
+    source: bitmap ? pixelAt(bitmap, x, y) : null,
     spot,
   };
 }
 
-function pixelAt(context: OffscreenCanvasRenderingContext2D, bitmap: ImageBitmap, x: number, y: number): Rgb | null {
+/** Colour of a bitmap at a place; null where it is clear. */
+export function pixelAt(bitmap: ImageBitmap, x: number, y: number): Rgb | null {
+  const context = probeContext();
+  if (!context) return null;
   context.clearRect(0, 0, 1, 1);
   context.drawImage(bitmap, Math.floor(x), Math.floor(y), 1, 1, 0, 0, 1, 1);
   const [r, g, b, alpha] = context.getImageData(0, 0, 1, 1).data;

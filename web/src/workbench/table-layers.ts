@@ -1,11 +1,16 @@
 // From results to what lies on the light table, for each way of looking.
+
+import type { JobStep } from "@plain-palette/contract";
 import { formatHex } from "@plain-palette/core/colour";
 import { type FilmSet, MARKS } from "@plain-palette/core/films";
 import { polygonPath } from "@plain-palette/core/geometry";
+import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import type { TracedView } from "../compute/messages.ts";
+import type { Computed } from "../compute/use-compute.ts";
 import { makePath2D, nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
+import type { Look } from "../light-table/look-bar.tsx";
 
 export interface ArtSize {
   readonly width: number;
@@ -13,8 +18,98 @@ export interface ArtSize {
 }
 
 /** The garment under the art. */
-export function garmentSheet({ width, height }: ArtSize, garment: string): TableLayer {
-  return { kind: "sheet", colour: garment, x: 0, y: 0, width, height, hasEdge: true };
+function garmentSheet({ width, height }: ArtSize, garment: string): Extract<TableLayer, { kind: "sheet" }> {
+  return { kind: "sheet", colour: garment, x: 0, y: 0, width, height, hasEdge: true, isCloth: true };
+}
+
+interface Art {
+  readonly step: JobStep;
+  readonly look: Look;
+  /** How much of the source shows behind the result, 0..1. */
+  readonly fade: number;
+  readonly computed: Computed;
+  readonly trace: DrawnTrace | null;
+  readonly hidden: ReadonlySet<string>;
+  readonly size: ArtSize;
+  readonly garment: string;
+}
+
+/** What lies on the table at a step, looked at in one way; `splitLayers` left of the divider, if there is one. */
+export function layArt(art: Art): { layers: TableLayer[]; splitLayers: TableLayer[] | undefined } {
+  const { look, computed, trace, size, garment, fade } = art;
+  const sheet = garmentSheet(size, garment);
+  const upright = computed.prepared?.upright ?? computed.source;
+  const behind = (opacity: number): TableLayer[] => (upright ? [{ kind: "bitmap", bitmap: upright, opacity }] : []);
+  const source = [sheet, ...behind(1)];
+  switch (look) {
+    case "source":
+      return { layers: source, splitLayers: undefined };
+    case "split":
+      return { layers: [sheet, ...resultOf(art, source)], splitLayers: source };
+    case "outlines":
+      return {
+        layers: trace ? [{ ...sheet, colour: "#ffffff", isCloth: false }, ...outlineLayers(trace, upright)] : source,
+        splitLayers: undefined,
+      };
+    case "difference":
+      return {
+        layers: computed.difference
+          ? [sheet, { kind: "bitmap", bitmap: computed.difference.bitmap, opacity: 1 }]
+          : source,
+        splitLayers: undefined,
+      };
+    default:
+      return { layers: [sheet, ...behind(fade), ...resultOf(art, source)], splitLayers: undefined };
+  }
+}
+
+/** The result of a step; the source until there is one. */
+function resultOf({ step, computed, trace, hidden, garment }: Art, source: TableLayer[]): TableLayer[] {
+  const { prepared, separation, reduced } = computed;
+  if (step === "artwork") {
+    if (!prepared) return source;
+    const marks = prepared.focus?.marks;
+    return [
+      { kind: "bitmap", bitmap: prepared.bitmap, opacity: 1 },
+      ...(marks ? [{ kind: "bitmap" as const, bitmap: marks, opacity: 0.6 }] : []),
+    ];
+  }
+  if (step === "separations" && separation) return plateLayers(separation, hidden);
+  return trace && reduced ? resultLayers(trace, reduced.spots, garment) : source;
+}
+
+/** Room round the printable area on the table, as a share of it. */
+const ROUND_AREA = 0.12;
+
+/** The design on the printable area of its placement, at scale: in the middle, from the top. Units are upright pixels. */
+export function placedTable(
+  bitmap: ImageBitmap,
+  { garment, placement }: Recipe["artwork"],
+  mmPerPx: number,
+): { width: number; height: number; layers: TableLayer[] } {
+  const area = {
+    width: (placement?.areaWidthMm ?? bitmap.width * mmPerPx) / mmPerPx,
+    height: (placement?.areaHeightMm ?? bitmap.height * mmPerPx) / mmPerPx,
+  };
+  const room = Math.max(area.width, bitmap.width) * ROUND_AREA;
+  const width = Math.max(area.width, bitmap.width) + 2 * room;
+  const height = Math.max(area.height, bitmap.height) + 2 * room;
+  const outline = new Path2D();
+  outline.rect((width - area.width) / 2, room, area.width, area.height);
+  const middle = new Path2D();
+  middle.moveTo(width / 2, 0);
+  middle.lineTo(width / 2, height);
+  const placementOnTable = { scaleX: 1, scaleY: 1, dx: (width - bitmap.width) / 2, dy: room };
+  return {
+    width,
+    height,
+    layers: [
+      { ...garmentSheet({ width, height }, garment) },
+      { kind: "strokes", path: middle, colour: "#1e1d1a", screenPx: 1, isHaloed: true, dashPx: 3 },
+      { kind: "bitmap", bitmap, opacity: 1, placement: placementOnTable },
+      { kind: "strokes", path: outline, colour: "#1e1d1a", screenPx: 1.5, isHaloed: true, dashPx: 8 },
+    ],
+  };
 }
 
 /** A traced picture ready to draw and to be asked which spot is where. */
@@ -33,14 +128,14 @@ export function drawTrace(traced: TracedView): DrawnTrace {
 }
 
 /** All spots as they will look: garment-coloured ones show the garment. */
-export function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string): TableLayer[] {
+function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string): TableLayer[] {
   const colours = new Map(spots.map((spot) => [spot.id, spot.role === "garment" ? garment : formatHex(spot.rgb)]));
   const fills = trace.fills.map(({ spotId, path }) => ({ colour: colours.get(spotId) ?? garment, path }));
   return [{ kind: "fills", fills, isAbutting: true }];
 }
 
 /** Every boundary once, with its nodes, over the faded source. */
-export function outlineLayers(trace: DrawnTrace, bitmap: ImageBitmap | null): TableLayer[] {
+function outlineLayers(trace: DrawnTrace, bitmap: ImageBitmap | null): TableLayer[] {
   const source: TableLayer[] = bitmap ? [{ kind: "bitmap", bitmap, opacity: 0.25 }] : [];
   return [
     ...source,
@@ -50,7 +145,7 @@ export function outlineLayers(trace: DrawnTrace, bitmap: ImageBitmap | null): Ta
 }
 
 /** Plates that are not hidden, first printed lowest. */
-export function plateLayers(separation: Separation, hidden: ReadonlySet<string>): TableLayer[] {
+function plateLayers(separation: Separation, hidden: ReadonlySet<string>): TableLayer[] {
   const fills = separation.plates
     .filter((plate) => !hidden.has(plate.id))
     .map((plate) => ({ colour: formatHex(plate.rgb), path: makePath2D(plate.region, true) }));

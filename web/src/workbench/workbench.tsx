@@ -1,22 +1,24 @@
 // The workbench: ticket, light table, and the settings of the current step.
 import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
 import { layOutFilms } from "@plain-palette/core/films";
-import { formatLength, toMm } from "@plain-palette/core/geometry";
-import { effectiveDpi, printWidthMm } from "@plain-palette/core/recipe";
+import { printWidthMm, type Recipe } from "@plain-palette/core/recipe";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Computed, useCompute } from "../compute/use-compute.ts";
 import { JobContext, useJob, useJobStore } from "../job/use-job.ts";
 import { LightTable, type TableControls } from "../light-table/light-table.tsx";
 import { type Look, LookBar, type ReadOut } from "../light-table/look-bar.tsx";
+import { ArtworkStep } from "./artwork/artwork-step.tsx";
+import { actionsOnTable, type ChangeDesk, type Desk, EMPTY_DESK } from "./artwork/desk.ts";
+import { useToolInHand } from "./artwork/use-tool-in-hand.ts";
 import { ConflictNote } from "./conflict.tsx";
 import { readPlace } from "./read-place.ts";
-import { ArtworkStep } from "./steps/artwork.tsx";
 import { ColoursStep } from "./steps/colours.tsx";
 import { OutputStep } from "./steps/output.tsx";
 import { SeparationsStep } from "./steps/separations.tsx";
 import { ShapesStep } from "./steps/shapes.tsx";
-import { drawTrace, filmLayers, garmentSheet, outlineLayers, plateLayers, resultLayers } from "./table-layers.ts";
+import { summariseSteps } from "./summaries.ts";
+import { drawTrace, filmLayers, layArt, placedTable } from "./table-layers.ts";
 import { Ticket } from "./ticket.tsx";
 import { useKeys } from "./use-keys.ts";
 
@@ -39,11 +41,23 @@ export function Workbench() {
 
 const BUSY_WORDS = {
   load: "Fetching the artwork",
+  prepare: "Preparing the picture",
   find: "Finding colours",
   reduce: "Reducing",
   trace: "Tracing",
   separate: "Separating",
+  compare: "Comparing",
 } as const;
+
+/** Ways to look at each step. */
+const LOOKS: Readonly<Record<JobStep, readonly Look[]>> = {
+  artwork: ["source", "result", "split", "difference", "placed"],
+  colours: ["source", "result", "split", "difference", "outlines"],
+  shapes: ["source", "result", "split", "difference", "outlines"],
+  separations: ["source", "result", "split", "outlines"],
+  output: ["source", "result", "split", "outlines"],
+  proof: ["result"],
+};
 
 function Bench({ step }: { step: JobStep }) {
   const job = useJob((state) => state.job);
@@ -51,21 +65,26 @@ function Bench({ step }: { step: JobStep }) {
   const undo = useJob((state) => state.undo);
   const redo = useJob((state) => state.redo);
   const patch = useJob((state) => state.patch);
-  const needsPlates = step === "separations" || step === "output";
-  const computed = useCompute(job.artwork, recipe, needsPlates ? "separate" : "trace");
-  const [look, setLook] = useState<Look>("result");
+  const [wanted, setLook] = useState<Look>("result");
+  const look = LOOKS[step].includes(wanted) ? wanted : "result";
+  const [fade, setFade] = useState(0);
   const [isSourceHeld, setSourceHeld] = useState(false);
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [film, setFilm] = useState(0);
   const [place, setPlace] = useState<{ x: number; y: number } | null>(null);
   const [zoom, setZoom] = useState(0);
+  const [desk, setDesk] = useState<Desk>(EMPTY_DESK);
+  const change: ChangeDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
   const table = useRef<TableControls>(null);
   useKeys(
     useCallback(() => void undo(), [undo]),
     useCallback(() => void redo(), [redo]),
     setSourceHeld,
   );
-
+  // What is in hand belongs to the step it was taken up in.
+  useEffect(() => {
+    if (step !== "artwork") setDesk(EMPTY_DESK);
+  }, [step]);
   // The board shows how far a job has come.
   const hasComeFurther = JOB_STEPS.indexOf(step) > JOB_STEPS.indexOf(job.step);
   useEffect(() => {
@@ -75,7 +94,20 @@ function Bench({ step }: { step: JobStep }) {
     document.title = `${job.number} ${job.title} · Plain Palette`;
   }, [job.number, job.title]);
 
-  const { bitmap, reduced, traced, separation } = computed;
+  const isArtwork = step === "artwork";
+  const recipeOnTable = useRecipeOnTable(recipe, isArtwork ? desk : EMPTY_DESK);
+  const needsPlates = step === "separations" || step === "output";
+  const { computed, propose } = useCompute(job.artwork, recipeOnTable, {
+    upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "trace",
+    focusId: isArtwork ? desk.focusId : null,
+    compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
+  });
+  const { prepared, traced, separation, reduced } = computed;
+  const size = prepared?.frame ?? job.artwork;
+  const widthMm = printWidthMm(recipe, size);
+  const mmPerPx = widthMm / size.width;
+  const inHand = useToolInHand({ desk, change, prepared, mmPerPx });
+
   const trace = useMemo(() => traced && drawTrace(traced), [traced]);
   const films = useMemo(
     () =>
@@ -89,49 +121,36 @@ function Bench({ step }: { step: JobStep }) {
   );
   const filmShown = Math.min(film, Math.max(0, (films?.films.length ?? 1) - 1));
   const isFilm = step === "output" && films !== null && films.films.length > 0 && !isSourceHeld;
-  const { garment } = recipe.artwork;
-  const size = useMemo(
-    () => ({ width: job.artwork.width, height: job.artwork.height }),
-    [job.artwork.width, job.artwork.height],
-  );
-
-  const source = useMemo(
-    () => [garmentSheet(size, garment), ...(bitmap ? [{ kind: "bitmap" as const, bitmap, opacity: 1 }] : [])],
-    [size, garment, bitmap],
-  );
-  const result = useMemo(() => {
-    const sheet = garmentSheet(size, garment);
-    if (step === "separations" && separation) return [sheet, ...plateLayers(separation, hidden)];
-    if (trace && reduced) return [sheet, ...resultLayers(trace, reduced.spots, garment)];
-    return source;
-  }, [size, garment, step, separation, hidden, trace, reduced, source]);
-  const outlines = useMemo(
-    () => (trace ? [{ ...garmentSheet(size, "#ffffff") }, ...outlineLayers(trace, bitmap)] : source),
-    [trace, size, bitmap, source],
-  );
   const film3 = useMemo(() => (isFilm && films ? filmLayers(films, filmShown) : []), [isFilm, films, filmShown]);
-
   const shownLook = isSourceHeld ? "source" : look;
-  const layers = isFilm ? film3 : shownLook === "source" ? source : shownLook === "outlines" ? outlines : result;
-  const mmPerPx = printWidthMm(recipe) / job.artwork.width;
-  const readOut: ReadOut | null = useMemo(
-    () => (place && !isFilm ? readPlace(place, size, mmPerPx, bitmap, trace, reduced?.spots ?? []) : null),
-    [place, isFilm, size, mmPerPx, bitmap, trace, reduced],
+  const { layers, splitLayers } = useMemo(
+    () => layArt({ step, look: shownLook, fade, computed, trace, hidden, size, garment: recipe.artwork.garment }),
+    [step, shownLook, fade, computed, trace, hidden, size, recipe.artwork.garment],
   );
+  const placed = shownLook === "placed" && prepared ? placedTable(prepared.bitmap, recipe.artwork, mmPerPx) : null;
+  const readOut: ReadOut | null = useMemo(
+    () =>
+      place && !isFilm ? readPlace(place, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? []) : null,
+    [place, isFilm, size, mmPerPx, prepared, trace, reduced],
+  );
+  const isWorking = isArtwork && (shownLook === "result" || shownLook === "split");
   return (
     <div className="flex h-full">
-      <Ticket current={step} summaries={summarise(job.artwork, recipe, computed)} />
+      <Ticket current={step} summaries={summariseSteps(size, recipe, computed)} />
       <main className="flex min-w-0 flex-1 flex-col">
         <ConflictNote />
         <div className="relative flex min-h-0 flex-1 flex-col">
           <LightTable
             // Films are laid out in millimetres, art in pixels: each has a view of its own.
-            key={isFilm ? "film" : "art"}
-            width={isFilm && films ? films.sheet.width : size.width}
-            height={isFilm && films ? films.sheet.height : size.height}
+            key={isFilm ? "film" : placed ? "placed" : "art"}
+            width={isFilm && films ? films.sheet.width : (placed?.width ?? size.width)}
+            height={isFilm && films ? films.sheet.height : (placed?.height ?? size.height)}
             mmPerUnit={isFilm ? 1 : mmPerPx}
-            layers={layers}
-            splitLayers={shownLook === "split" && !isFilm ? source : undefined}
+            layers={
+              isFilm ? film3 : (placed?.layers ?? (isWorking && inHand ? [...layers, ...inHand.overlays] : layers))
+            }
+            splitLayers={isFilm ? undefined : splitLayers}
+            tool={isWorking ? inHand?.tool : null}
             controls={table}
             onPointer={setPlace}
             onZoom={setZoom}
@@ -140,24 +159,40 @@ function Bench({ step }: { step: JobStep }) {
         </div>
         <LookBar
           look={look}
+          looks={LOOKS[step]}
           caption={
             isFilm && films
               ? `Film ${filmShown + 1} of ${films.films.length}: ${films.films[filmShown].plate.name}`
               : null
           }
           onLook={setLook}
+          fade={!isFilm && look === "result" && step !== "separations" ? fade : null}
+          onFade={setFade}
+          difference={computed.difference}
           zoomText={`${Math.round((zoom * 25.4 * 100) / 96)} %`}
           table={table}
-          readOut={readOut}
+          readOut={placed ? null : readOut}
+          hint={isWorking ? (inHand?.tool.hint ?? null) : null}
         />
       </main>
-      {step === "artwork" && <ArtworkStep />}
+      {isArtwork && <ArtworkStep computed={computed} propose={propose} desk={desk} change={change} mmPerPx={mmPerPx} />}
       {step === "colours" && <ColoursStep computed={computed} />}
-      {step === "shapes" && <ShapesStep computed={computed} />}
+      {step === "shapes" && <ShapesStep computed={computed} mmPerPx={mmPerPx} />}
       {step === "separations" && <SeparationsStep computed={computed} choice={{ hidden, setHidden }} />}
       {step === "output" && <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} />}
     </div>
   );
+}
+
+/** The recipe with what is only tried, or without what is being edited. The same object while nothing of that is so. */
+function useRecipeOnTable(recipe: Recipe, desk: Desk): Recipe {
+  const { tool, draft } = desk;
+  return useMemo(() => {
+    const actions = actionsOnTable(recipe.artwork.actions, { ...EMPTY_DESK, tool, draft });
+    return actions === recipe.artwork.actions
+      ? recipe
+      : { ...recipe, artwork: { ...recipe.artwork, actions: [...actions] } };
+  }, [recipe, tool, draft]);
 }
 
 function BusyNote({ computed }: { computed: Computed }) {
@@ -177,23 +212,4 @@ function BusyNote({ computed }: { computed: Computed }) {
       {BUSY_WORDS[computed.busy]} ...
     </p>
   );
-}
-
-function summarise(
-  artwork: { width: number; height: number },
-  recipe: Parameters<typeof printWidthMm>[0],
-  { reduced, traced, separation }: Computed,
-): Record<JobStep, string> {
-  const { width } = recipe.artwork;
-  const inks = reduced?.spots.filter((spot) => spot.role === "ink").length;
-  return {
-    artwork: `${formatLength(toMm(width), width.unit)} wide, ${Math.round(effectiveDpi(artwork.width, toMm(width)))} dpi`,
-    colours: reduced ? `${reduced.spots.length} colours, ${inks} inks` : "not looked at yet",
-    shapes: traced ? `${traced.counts.shapes} shapes, ${traced.counts.nodes} nodes` : "not traced yet",
-    separations: separation
-      ? `${separation.plates.length} plates, trap ${recipe.separations.trapMm} mm`
-      : `trap ${recipe.separations.trapMm} mm`,
-    output: recipe.output.isMirrored ? "films, mirrored" : "films, right-reading",
-    proof: "to look at and show",
-  };
 }

@@ -1,5 +1,4 @@
 // Shapes: how closely curves follow the picture, and what is too small to keep.
-import { printWidthMm } from "@plain-palette/core/recipe";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { NumberField } from "../../parts/fields.tsx";
@@ -16,12 +15,10 @@ function verdict(shapes: number, nodes: number): string {
   return "A sane number for a drawing like this.";
 }
 
-export function ShapesStep({ computed }: { computed: Computed }) {
+export function ShapesStep({ computed, mmPerPx }: { computed: Computed; mmPerPx: number }) {
   const recipe = useJob((state) => state.recipe);
-  const { artwork } = useJob((state) => state.job);
   const edit = useJob((state) => state.edit);
   const { tolerancePx, specksPx } = recipe.shapes;
-  const mmPerPx = printWidthMm(recipe) / artwork.width;
   const set = (part: Partial<typeof recipe.shapes>) => edit((r) => ({ ...r, shapes: { ...r.shapes, ...part } }));
   const counts = computed.traced?.counts;
   return (

@@ -1,0 +1,147 @@
+// The prepared picture, the marks of an action and the difference map as bitmaps for the page.
+import { parseHex } from "@plain-palette/core/colour";
+import {
+  boxOfArt,
+  findSpecks,
+  greyHistogram,
+  greyOf,
+  makeRaster,
+  mapDifference,
+  NONE,
+  otsuThreshold,
+  type Raster,
+} from "@plain-palette/core/raster";
+import { type Action, markChanges, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
+import type { Findings, Reduction } from "@plain-palette/core/reduce";
+import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
+
+type Shown = { readonly raster: Raster; readonly upright: Raster } | null;
+
+/** What changed since `shown`; of an upright picture that is the source itself the page has the bitmap. */
+export async function viewPrepared(
+  prepared: Prepared,
+  source: Raster | null,
+  shown: Shown,
+): Promise<Omit<PreparedView, "focus">> {
+  const { raster, upright, frame, misfits } = prepared;
+  const isNew = raster !== shown?.raster;
+  return {
+    frame,
+    misfits,
+    isAsSent: upright === source,
+    box: boxOfArt(raster),
+    bitmap: isNew ? await toBitmap(raster) : null,
+    upright: upright !== shown?.upright && upright !== source ? await toBitmap(upright) : null,
+  };
+}
+
+function toBitmap({ width, height, data }: Raster): Promise<ImageBitmap> {
+  return createImageBitmap(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height));
+}
+
+/** What the action in focus does to the picture before it. */
+export async function viewFocus(action: Action, { focus, frame }: Prepared): Promise<FocusView | null> {
+  if (!focus) return null;
+  const { before, after } = focus;
+  const isSpecks = action.kind === "specks" || action.kind === "pinholes";
+  const specks = isSpecks ? findSpecks(before, speckSettings(action, frame)) : null;
+  const mask = specks?.mask ?? markChanges(before, after);
+  const grey = action.kind === "line-art" ? greyHistogram(greyOf(before)) : null;
+  return {
+    id: action.id,
+    marks: await drawMarks(mask, before.width, before.height, isSpecks),
+    markedPx: mask.reduce((sum, one) => sum + one, 0),
+    count: specks?.count ?? null,
+    greys: grey && { counts: grey, otsu: otsuThreshold(grey) },
+  };
+}
+
+/** Little-endian RGBA: dark and light, so that one of them shows on any colour. */
+const DARK = 0xd01a1a1a;
+const LIGHT = 0xd0ffffff;
+
+/** Marked pixels in stripes of dark and light; specks are small, so each gets a frame around it to be seen by. */
+function drawMarks(mask: Uint8Array, width: number, height: number, isFramed: boolean): Promise<ImageBitmap> {
+  const pixels = new Uint32Array(mask.length);
+  const stripe = Math.max(3, Math.round(Math.max(width, height) / 220));
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++)
+      if (mask[p] === 1) pixels[p] = Math.floor((x + y) / stripe) % 2 === 0 ? DARK : LIGHT;
+  if (isFramed) frameMarks(mask, pixels, width, height, stripe);
+  return toBitmap(makeRaster(width, height, new Uint8ClampedArray(pixels.buffer)));
+}
+
+/** A square ring around every marked pixel: rings of neighbours run together into one frame. */
+function frameMarks(mask: Uint8Array, pixels: Uint32Array, width: number, height: number, gap: number): void {
+  for (let y = 0, p = 0; y < height; y++)
+    for (let x = 0; x < width; x++, p++) {
+      if (mask[p] === 0 || (x > 0 && mask[p - 1] === 1) || (y > 0 && mask[p - width] === 1)) continue;
+      for (let d = -gap; d <= gap; d++)
+        for (const [u, v] of [
+          [x + d, y - gap],
+          [x + d, y + gap],
+          [x - gap, y + d],
+          [x + gap, y + d],
+        ])
+          if (u >= 0 && v >= 0 && u < width && v < height && mask[v * width + u] === 0)
+            pixels[v * width + u] = (u + v) % 6 < 3 ? DARK : LIGHT;
+    }
+}
+
+/** From this CIEDE2000 on, a difference is seen side by side (common practice, no source). */
+const VISIBLE = 2;
+/** The scale's top: black and white differ by 100, but over 30 nobody asks how much. */
+export const DIFFERENCE_TOP = 30;
+
+/** The source against the prepared or the reduced picture, on the garment's colour. */
+export async function compareWith(
+  what: "prepared" | "reduced",
+  recipe: Recipe,
+  { prepared, findings, reduction }: { prepared: Prepared; findings: Findings; reduction: Reduction },
+): Promise<DifferenceView> {
+  const garment = parseHex(recipe.artwork.garment);
+  const other = what === "prepared" ? prepared.raster : paintSpots(prepared.raster, findings, reduction);
+  const map = mapDifference(prepared.upright, other, garment);
+  const pixels = new Uint32Array(map.length);
+  let visible = 0;
+  let worst = 0;
+  for (let p = 0; p < map.length; p++) {
+    const value = map[p];
+    if (value > VISIBLE) visible++;
+    if (value > worst) worst = value;
+    pixels[p] = differenceColour(value);
+  }
+  const raster = makeRaster(prepared.raster.width, prepared.raster.height, new Uint8ClampedArray(pixels.buffer));
+  return { bitmap: await toBitmap(raster), share: visible / map.length, worst };
+}
+
+/** White for none, through yellow and red to near black: lightness falls all the way, so it reads without colour, too. */
+function differenceColour(value: number): number {
+  const t = Math.min(1, value / DIFFERENCE_TOP);
+  const stops = [
+    [255, 255, 255],
+    [250, 210, 90],
+    [200, 50, 60],
+    [40, 10, 50],
+  ];
+  const at = t * 3;
+  const i = Math.min(2, Math.floor(at));
+  const f = at - i;
+  const mix = (c: number) => Math.round(stops[i][c] + (stops[i + 1][c] - stops[i][c]) * f);
+  return 0xff000000 | (mix(2) << 16) | (mix(1) << 8) | mix(0);
+}
+
+/** Every pixel in its spot's flat colour. */
+function paintSpots({ width, height }: Raster, findings: Findings, reduction: Reduction): Raster {
+  const colours = new Uint32Array(256);
+  for (let found = 0; found < reduction.spotOfFound.length; found++) {
+    const spot = reduction.spots[reduction.spotOfFound[found]];
+    if (spot?.role !== "ink") continue;
+    const [r, g, b] = spot.rgb;
+    colours[found] = 0xff000000 | (Math.round(b) << 16) | (Math.round(g) << 8) | Math.round(r);
+  }
+  const labels = findings.labels.data;
+  const pixels = new Uint32Array(labels.length);
+  for (let p = 0; p < labels.length; p++) if (labels[p] !== NONE) pixels[p] = colours[labels[p]];
+  return makeRaster(width, height, new Uint8ClampedArray(pixels.buffer));
+}

@@ -1,0 +1,20 @@
+// What a step's tool gets from the light table: where a person presses, drags and lets go, by pointer or by keyboard.
+import type { Point } from "@plain-palette/core/raster";
+
+/** A place in table units, with the modifiers held and how many table units a screen pixel is. */
+export interface ToolEvent extends Point {
+  readonly isStraight: boolean;
+  readonly unitsPerPx: number;
+}
+
+/** While a step has a tool, dragging works with it; the space bar or the middle button still moves the table. */
+export interface TableTool {
+  /** Said to assistive software and shown under the table. */
+  readonly hint: string;
+  readonly cursor: string;
+  onPress(event: ToolEvent): void;
+  onDrag(event: ToolEvent): void;
+  onRelease(event: ToolEvent): void;
+  /** The pointer moves without being pressed. */
+  onHover?(event: ToolEvent): void;
+}

@@ -1,0 +1,149 @@
+// Everything done to the artwork, in order: switched off and on, changed, moved, taken out.
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { type Action, isUpright } from "@plain-palette/core/recipe";
+import { GripVertical, X } from "lucide-react";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { describeAction, sectionOf } from "./action-words.ts";
+import type { SectionProps } from "./artwork-step.tsx";
+import type { ChangeDesk } from "./desk.ts";
+import { changeAction, moveAction, removeAction } from "./edit-actions.ts";
+
+export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
+  const actions = useJob((state) => state.recipe.artwork.actions);
+  const edit = useJob((state) => state.edit);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  if (actions.length === 0)
+    return (
+      <p className="mt-4 border-t border-rule pt-2 text-xs text-soft">
+        Nothing done to the picture yet. Whatever you do is listed here and can be switched off, changed or undone.
+      </p>
+    );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) edit((r) => moveAction(r, String(active.id), String(over.id)));
+  };
+  // Upright ones come first whatever their place: they are shown as they are done.
+  const groups = [actions.filter(isUpright), actions.filter((action) => !isUpright(action))];
+  const off = computed.prepared?.misfits.size ?? 0;
+  return (
+    <section aria-label="Done to the artwork" className="mt-4 border-t border-rule pt-2">
+      <h2 className="pb-1 font-semibold">Done to the artwork</h2>
+      {off > 0 && (
+        <p role="note" className="pb-1 text-xs text-wrong">
+          {off === 1 ? "One of these does" : `${off} of these do`} nothing here any more; it is said beside it.
+        </p>
+      )}
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        {groups.map((group, i) => (
+          <SortableContext
+            key={i === 0 ? "upright" : "pixels"}
+            items={group.map(({ id }) => id)}
+            strategy={verticalListSortingStrategy}
+          >
+            <ol
+              className={`border-x border-b border-rule bg-card ${i === 0 || groups[0].length === 0 ? "border-t" : ""}`}
+            >
+              {group.map((action) => (
+                <ActionRow
+                  key={action.id}
+                  action={action}
+                  words={describeAction(action, mmPerPx)}
+                  misfit={computed.prepared?.misfits.get(action.id) ?? null}
+                  isInFocus={desk.focusId === action.id}
+                  change={change}
+                />
+              ))}
+            </ol>
+          </SortableContext>
+        ))}
+      </DndContext>
+    </section>
+  );
+}
+
+interface RowProps {
+  readonly action: Action;
+  readonly words: string;
+  readonly misfit: string | null;
+  readonly isInFocus: boolean;
+  readonly change: ChangeDesk;
+}
+
+function ActionRow({ action, words, misfit, isInFocus, change }: RowProps) {
+  const edit = useJob((state) => state.edit);
+  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id: action.id });
+  const remove = () => {
+    change({ tool: null, focusId: null });
+    edit((r) => removeAction(r, action.id));
+  };
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`flex items-center gap-1 border-t border-rule px-1 first:border-t-0 ${isInFocus ? "bg-sheet shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
+    >
+      <button
+        type="button"
+        className="cursor-grab touch-none px-0.5 py-1 text-soft"
+        {...attributes}
+        {...listeners}
+        aria-label={`Move "${words}"`}
+      >
+        <GripVertical size={14} />
+      </button>
+      <input
+        type="checkbox"
+        className="size-3.5 accent-ink"
+        aria-label={`${words}: in force`}
+        checked={action.isOn}
+        onChange={(event) => edit((r) => changeAction(r, { ...action, isOn: event.target.checked }))}
+      />
+      <button
+        type="button"
+        aria-pressed={isInFocus}
+        className={`min-w-0 flex-1 truncate px-1 py-1 text-left hover:underline ${action.isOn ? "" : "text-soft line-through"}`}
+        title={`${words}. Change it`}
+        onClick={() => change(isInFocus ? { focusId: null, tool: null } : takeUp(action))}
+      >
+        {words}
+        {misfit && <span className="block truncate text-xs text-wrong no-underline">{misfit}</span>}
+      </button>
+      <Button look="quiet" className="px-1" aria-label={`Take out "${words}"`} onClick={remove}>
+        <X size={14} />
+      </Button>
+    </li>
+  );
+}
+
+/** What is on the desk when an action is taken up again. */
+function takeUp(action: Action): Parameters<ChangeDesk>[0] {
+  const base = { section: sectionOf(action), focusId: action.id, draft: null, tool: null };
+  switch (action.kind) {
+    case "crop":
+      return { ...base, tool: { kind: "crop", id: action.id } };
+    case "keystone":
+      return { ...base, tool: { kind: "corners", id: action.id } };
+    case "move-piece":
+      return { ...base, tool: { kind: "carry", id: action.id } };
+    default:
+      return base;
+  }
+}

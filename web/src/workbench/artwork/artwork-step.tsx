@@ -1,0 +1,87 @@
+// Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
+import { Tabs } from "radix-ui";
+import type { Computed, Propose } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Panel } from "../steps/panel.tsx";
+import { ActionList } from "./action-list.tsx";
+import { BackgroundSection } from "./background-section.tsx";
+import { type ChangeDesk, type Desk, isUnanswered, SECTIONS, type Section } from "./desk.ts";
+import { LineArtSection } from "./line-art-section.tsx";
+import { SizeSection } from "./size-section.tsx";
+import { TouchUpSection } from "./touch-up-section.tsx";
+import { UprightSection } from "./upright-section.tsx";
+
+/** What every section works with. */
+export interface SectionProps {
+  readonly computed: Computed;
+  readonly propose: Propose;
+  readonly desk: Desk;
+  readonly change: ChangeDesk;
+  /** Millimetres to an upright pixel on the garment. */
+  readonly mmPerPx: number;
+}
+
+const TITLES: Readonly<Record<Section, string>> = {
+  size: "Size",
+  upright: "Upright",
+  "line-art": "Line art",
+  background: "Background",
+  "touch-up": "Touch up",
+};
+
+export function ArtworkStep(props: SectionProps) {
+  const { desk, change } = props;
+  const actions = useJob((state) => state.recipe.artwork.actions);
+  return (
+    <Panel step="artwork" next="colours" isDone={!isUnanswered(desk)}>
+      <Tabs.Root
+        value={desk.section}
+        onValueChange={(value) => {
+          const section = value as Section;
+          // Line art has its greys told only while it is in focus, and there is nothing else in its section.
+          const lineArt = section === "line-art" ? actions.findLast(({ kind }) => kind === "line-art") : undefined;
+          change({
+            section,
+            tool: null,
+            focusId: lineArt?.id ?? null,
+            draft: null,
+            trim: null,
+            background: null,
+            sketch: [],
+          });
+        }}
+      >
+        <Tabs.List
+          aria-label="What to do with the artwork"
+          className="-mx-1.5 mb-3 flex whitespace-nowrap border-b border-rule"
+        >
+          {SECTIONS.map((section) => (
+            <Tabs.Trigger
+              key={section}
+              value={section}
+              className="-mb-px border-b-2 border-transparent px-[7px] pb-1.5 pt-0.5 text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:text-ink"
+            >
+              {TITLES[section]}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="size">
+          <SizeSection {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="upright">
+          <UprightSection {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="line-art">
+          <LineArtSection {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="background">
+          <BackgroundSection {...props} />
+        </Tabs.Content>
+        <Tabs.Content value="touch-up">
+          <TouchUpSection {...props} />
+        </Tabs.Content>
+      </Tabs.Root>
+      <ActionList {...props} />
+    </Panel>
+  );
+}

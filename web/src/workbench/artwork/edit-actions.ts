@@ -1,0 +1,45 @@
+// Changes to the list of actions, as changes of the recipe.
+import { type Action, isUpright, type Recipe } from "@plain-palette/core/recipe";
+
+export type EditRecipe = (change: (recipe: Recipe) => Recipe) => void;
+
+/** A name for the next action: never one that was used in this list. */
+export function nextActionId(actions: readonly Action[]): string {
+  return `a${1 + Math.max(0, ...actions.map(({ id }) => Number(id.slice(1)) || 0))}`;
+}
+
+function withActions(recipe: Recipe, actions: readonly Action[]): Recipe {
+  return { ...recipe, artwork: { ...recipe.artwork, actions: [...actions] } };
+}
+
+export function addAction(recipe: Recipe, ...added: Action[]): Recipe {
+  return withActions(recipe, [...recipe.artwork.actions, ...added]);
+}
+
+/** Replaces the action of the same id; the recipe itself if it is no longer there. */
+export function changeAction(recipe: Recipe, changed: Action): Recipe {
+  const { actions } = recipe.artwork;
+  if (!actions.some(({ id }) => id === changed.id)) return recipe;
+  return withActions(
+    recipe,
+    actions.map((action) => (action.id === changed.id ? changed : action)),
+  );
+}
+
+export function removeAction(recipe: Recipe, id: string): Recipe {
+  return withActions(
+    recipe,
+    recipe.artwork.actions.filter((action) => action.id !== id),
+  );
+}
+
+/** The list with one action in the place of another; upright ones and those on pixels keep to themselves. */
+export function moveAction(recipe: Recipe, id: string, toPlaceOf: string): Recipe {
+  const { actions } = recipe.artwork;
+  const from = actions.findIndex((action) => action.id === id);
+  const to = actions.findIndex((action) => action.id === toPlaceOf);
+  if (from < 0 || to < 0 || isUpright(actions[from]) !== isUpright(actions[to])) return recipe;
+  const moved = [...actions];
+  moved.splice(to, 0, ...moved.splice(from, 1));
+  return withActions(recipe, moved);
+}

@@ -1,0 +1,210 @@
+// Size: how wide or high it prints, where on the garment, and the client's file.
+import { formatLength, type Length, toMm } from "@plain-palette/core/geometry";
+import {
+  effectiveDpi,
+  MAX_PRINT_MM,
+  MIN_PRINT_MM,
+  type Placement,
+  printWidthMm,
+  scaleActions,
+} from "@plain-palette/core/recipe";
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { api } from "../../api/client.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { LengthField, Row } from "../../parts/fields.tsx";
+import { Fact, Group } from "../steps/panel.tsx";
+import type { SectionProps } from "./artwork-step.tsx";
+import { ClientFile } from "./client-file.tsx";
+import { PlacementsDialog } from "./placements.tsx";
+
+/** Plain verdicts on effective resolution, dpi (common practice, no source). */
+function verdict(dpi: number): string {
+  if (dpi >= 300) return "good";
+  if (dpi >= 150) return "enough for shapes, soft for fine lettering";
+  return "low: fine detail will be guessed";
+}
+
+export function SizeSection({ computed }: SectionProps) {
+  const { artwork } = useJob((state) => state.job);
+  const recipe = useJob((state) => state.recipe);
+  const edit = useJob((state) => state.edit);
+  const size = computed.prepared?.frame ?? artwork;
+  const { width, height, placement, garment } = recipe.artwork;
+  const widthMm = printWidthMm(recipe, size);
+  const heightMm = (widthMm * size.height) / size.width;
+  const dpi = effectiveDpi(size.width, widthMm);
+  const set = (part: Partial<typeof recipe.artwork>) => edit((r) => ({ ...r, artwork: { ...r.artwork, ...part } }));
+  const unit = (height ?? width).unit;
+  const side = height ? "height" : "width";
+  const other = height ? `${formatLength(widthMm, unit)} wide` : `${formatLength(heightMm, unit)} high`;
+  return (
+    <>
+      <Group title="On the garment">
+        <PlacementField
+          onChoose={(next) =>
+            set(
+              next === null
+                ? { placement: null }
+                : { placement: next, height: null, width: lengthIn(next.widthMm, width.unit) },
+            )
+          }
+        />
+        <div className="flex items-center justify-between py-1">
+          <span>Size by</span>
+          <Choice
+            label="Size by"
+            isSmall
+            value={side}
+            options={[
+              { value: "width", text: "Width" },
+              { value: "height", text: "Height" },
+            ]}
+            onChange={(next) =>
+              set(
+                next === "height"
+                  ? { height: lengthIn(heightMm, unit) }
+                  : { height: null, width: lengthIn(widthMm, unit) },
+              )
+            }
+          />
+        </div>
+        <LengthField
+          label={height ? "Print height" : "Print width"}
+          value={height ?? width}
+          min={MIN_PRINT_MM}
+          max={MAX_PRINT_MM}
+          hint={`${other}. Type any unit: 10.5in, 267 mm, 4"`}
+          onChange={(next) => set(height ? { height: next } : { width: next })}
+        />
+        <TooBig widthMm={widthMm} heightMm={heightMm} />
+        <GarmentField value={garment} onChange={(hex) => set({ garment: hex })} />
+        <dl className="mt-2">
+          {placement && (
+            <Fact label="Printable area">
+              {formatLength(placement.areaWidthMm, unit)} × {formatLength(placement.areaHeightMm, unit)}
+            </Fact>
+          )}
+          <Fact label="Effective resolution">
+            <b className={dpi < 150 ? "text-wrong" : ""}>{Math.round(dpi)} dpi</b>
+          </Fact>
+        </dl>
+        <p className="text-xs text-soft">At this size: {verdict(dpi)}.</p>
+        {artwork.content !== "pixels" && dpi < 300 && (
+          <Redraw pixels={Math.ceil((widthMm / 25.4) * 300 * (artwork.width / size.width))} />
+        )}
+      </Group>
+      <ClientFile computed={computed} />
+    </>
+  );
+}
+
+/** A length of the trade's usual fineness in a unit. */
+function lengthIn(mm: number, unit: Length["unit"]): Length {
+  const perUnit = toMm({ value: 1, unit });
+  return { value: Number((mm / perUnit).toFixed(unit === "in" ? 3 : 2)), unit };
+}
+
+function TooBig({ widthMm, heightMm }: { widthMm: number; heightMm: number }) {
+  const { artwork, output } = useJob((state) => state.recipe);
+  const isOver = (room: { width: number; height: number }) =>
+    widthMm > room.width + 0.05 || heightMm > room.height + 0.05;
+  const { placement } = artwork;
+  const size = `${widthMm.toFixed(0)} × ${heightMm.toFixed(0)} mm`;
+  return (
+    <>
+      {placement && isOver({ width: placement.areaWidthMm, height: placement.areaHeightMm }) && (
+        <p role="alert" className="text-xs text-wrong">
+          {size} is too big for {placement.name}: its printable area is {placement.areaWidthMm.toFixed(0)} ×{" "}
+          {placement.areaHeightMm.toFixed(0)} mm.
+        </p>
+      )}
+      {output.sheetMm && isOver(output.sheetMm) && (
+        <p role="alert" className="text-xs text-wrong">
+          {size} is too big for the sheet of {output.sheetMm.width.toFixed(0)} × {output.sheetMm.height.toFixed(0)} mm:
+          the film will grow.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Shapes are drawn as pixels when they come in: for a larger print they can be drawn finer. */
+function Redraw({ pixels }: { pixels: number }) {
+  const edit = useJob((state) => state.edit);
+  const { artwork } = useJob((state) => state.job);
+  const width = Math.min(pixels, Math.floor(Math.sqrt((60e6 * artwork.width) / artwork.height)), 20_000);
+  return (
+    <Button
+      className="mt-1"
+      onClick={() =>
+        edit((r) => {
+          const before = r.artwork.drawnWidthPx ?? artwork.width;
+          const actions = scaleActions(r.artwork.actions, width / before);
+          return { ...r, artwork: { ...r.artwork, drawnWidthPx: width, actions } };
+        })
+      }
+    >
+      Draw its shapes at 300 dpi
+    </Button>
+  );
+}
+
+function PlacementField({ onChoose }: { onChoose(placement: Placement | null): void }) {
+  const id = useId();
+  const chosen = useJob((state) => state.recipe.artwork.placement);
+  const { data = [] } = useQuery({ queryKey: ["placements"], queryFn: api.listPlacements });
+  const [isOpen, setOpen] = useState(false);
+  const isListed = chosen === null || data.some(({ name }) => name === chosen.name);
+  return (
+    <>
+      <Row label="Placement" htmlFor={id}>
+        <select
+          id={id}
+          className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+          value={chosen?.name ?? ""}
+          onChange={(event) => {
+            const one = data.find(({ name }) => name === event.target.value);
+            onChoose(one ? placementOf(one) : null);
+          }}
+        >
+          <option value="">None yet</option>
+          {!isListed && <option value={chosen?.name}>{chosen?.name}</option>}
+          {data.map(({ id: key, name }) => (
+            <option key={key} value={name}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Row>
+      <button type="button" className="text-xs underline" onClick={() => setOpen(true)}>
+        Change the shop's placements
+      </button>
+      <PlacementsDialog isOpen={isOpen} onClose={() => setOpen(false)} placements={data} />
+    </>
+  );
+}
+
+function placementOf({ name, widthMm, areaWidthMm, areaHeightMm }: Placement): Placement {
+  return { name, widthMm, areaWidthMm, areaHeightMm };
+}
+
+function GarmentField({ value, onChange }: { value: string; onChange(hex: string): void }) {
+  const id = useId();
+  return (
+    <Row label="Garment colour" htmlFor={id}>
+      <span className="flex items-center gap-2 rounded-[3px] border border-rule bg-card px-2 py-0.5">
+        <input
+          id={id}
+          type="color"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          className="h-6 w-8 cursor-pointer border-0 bg-transparent p-0"
+        />
+        <span className="flex-1 text-right">{value}</span>
+      </span>
+    </Row>
+  );
+}

@@ -1,0 +1,24 @@
+// The live line of each step on the ticket.
+import type { JobStep } from "@plain-palette/contract";
+import { formatLength } from "@plain-palette/core/geometry";
+import { effectiveDpi, printWidthMm, type Recipe } from "@plain-palette/core/recipe";
+import type { Computed } from "../compute/use-compute.ts";
+
+export function summariseSteps(
+  size: { readonly width: number; readonly height: number },
+  recipe: Recipe,
+  { reduced, traced, separation }: Computed,
+): Record<JobStep, string> {
+  const widthMm = printWidthMm(recipe, size);
+  const inks = reduced?.spots.filter((spot) => spot.role === "ink").length;
+  return {
+    artwork: `${formatLength(widthMm, recipe.artwork.width.unit)} wide, ${Math.round(effectiveDpi(size.width, widthMm))} dpi`,
+    colours: reduced ? `${reduced.spots.length} colours, ${inks} inks` : "not looked at yet",
+    shapes: traced ? `${traced.counts.shapes} shapes, ${traced.counts.nodes} nodes` : "not traced yet",
+    separations: separation
+      ? `${separation.plates.length} plates, trap ${recipe.separations.trapMm} mm`
+      : `trap ${recipe.separations.trapMm} mm`,
+    output: recipe.output.isMirrored ? "films, mirrored" : "films, right-reading",
+    proof: "to look at and show",
+  };
+}
