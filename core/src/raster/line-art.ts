@@ -1,4 +1,5 @@
 // Drawings to clean black: a cut-off that keeps the soft edge, so that tracing finds the line between the pixels.
+import { findEdgePixels } from "./edge-pixels.ts";
 import { greyOf } from "./grey.ts";
 import { sauvolaThresholds } from "./local-threshold.ts";
 import { makeRaster, type Raster } from "./raster.ts";
@@ -26,53 +27,48 @@ export function drawLineArt(raster: Raster, settings: LineArtSettings): Raster {
   const grey = greyOf(raster);
   if (settings.isInverted) for (let p = 0; p < grey.length; p++) grey[p] = 255 - grey[p];
   const level = settings.isInverted ? 1 - settings.cutOff : settings.cutOff;
-  const thresholds =
-    settings.method === "local"
-      ? sauvolaThresholds(grey, width, height, settings.windowPx, settings.k)
-      : new Float32Array(1).fill(level * 255);
-  let coverage = coverByThreshold(grey, width, height, thresholds);
-  if (settings.weightPx !== 0) coverage = shiftEdges(coverage, width, height, settings.weightPx / 2);
-  const data = new Uint8ClampedArray(grey.length * 4);
-  if (settings.paper === "clear") for (let p = 0; p < grey.length; p++) data[p * 4 + 3] = coverage[p];
-  else {
-    const pixels = new Uint32Array(data.buffer);
-    // Little-endian RGBA of a grey; every machine that runs a browser is.
-    for (let p = 0; p < grey.length; p++) pixels[p] = 0xff000000 | ((255 - coverage[p]) * 0x010101);
-  }
-  return makeRaster(width, height, data);
+  const threshold =
+    settings.method === "local" ? sauvolaThresholds(grey, width, height, settings.windowPx, settings.k) : level * 255;
+  const drawn = coverByThreshold(grey, width, height, threshold);
+  const coverage = settings.weightPx === 0 ? drawn : shiftEdges(drawn, width, height, settings.weightPx / 2);
+  const pixels = new Uint32Array(grey.length);
+  // Little-endian RGBA: black with alpha, or an opaque grey.
+  if (settings.paper === "clear") for (let p = 0; p < grey.length; p++) pixels[p] = coverage[p] << 24;
+  else for (let p = 0; p < grey.length; p++) pixels[p] = 0xff000000 | ((255 - coverage[p]) * 0x010101);
+  return makeRaster(width, height, new Uint8ClampedArray(pixels.buffer));
 }
 
 /**
  * How far each pixel is on the dark side of its threshold, 0..255, half at the threshold itself. Only a pixel whose 3 x 3
  * neighbourhood lies on both sides keeps a share in between, measured against the darkest and lightest there: flat greys go
- * wholly to one side, edges stay as soft as they were. `thresholds` has one value for all pixels or one each. Our own.
+ * wholly to one side, edges stay as soft as they were. `threshold` is one for all pixels or one each. Our own.
  */
-function coverByThreshold(grey: Uint8Array, width: number, height: number, thresholds: Float32Array): Uint8Array {
+function coverByThreshold(
+  grey: Uint8Array,
+  width: number,
+  height: number,
+  threshold: number | Float32Array,
+): Uint8Array {
+  const isDark = new Uint8Array(grey.length);
+  if (typeof threshold === "number") for (let p = 0; p < grey.length; p++) isDark[p] = grey[p] <= threshold ? 1 : 0;
+  else for (let p = 0; p < grey.length; p++) isDark[p] = grey[p] <= threshold[p] ? 1 : 0;
   const out = new Uint8Array(grey.length);
-  const isLocal = thresholds.length > 1;
-  for (let y = 0; y < height; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    for (let x = 0, p = y * width; x < width; x++, p++) {
-      const threshold = thresholds[isLocal ? p : 0];
-      const left = x > 0 ? -1 : 0;
-      const right = x < width - 1 ? 1 : 0;
-      const value = grey[p];
-      let darkest = value;
-      let lightest = value;
-      for (let row = up; ; row = row === up && up !== 0 ? 0 : down) {
-        for (let o = p + row + left; o <= p + row + right; o++) {
-          if (grey[o] < darkest) darkest = grey[o];
-          if (grey[o] > lightest) lightest = grey[o];
-        }
-        if (row === down) break;
+  for (let p = 0; p < out.length; p++) out[p] = -isDark[p];
+  for (const p of findEdgePixels(isDark, width, height)) {
+    const x = p % width;
+    const y = (p - x) / width;
+    const value = grey[p];
+    let darkest = value;
+    let lightest = value;
+    for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v++)
+      for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) {
+        const other = grey[v * width + u];
+        if (other < darkest) darkest = other;
+        if (other > lightest) lightest = other;
       }
-      if (lightest <= threshold) out[p] = 255;
-      else if (darkest > threshold) out[p] = 0;
-      else if (value <= threshold)
-        out[p] = Math.round(127.5 + (127.5 * (threshold - value)) / Math.max(1e-6, threshold - darkest));
-      else out[p] = Math.round(127.5 - (127.5 * (value - threshold)) / Math.max(1e-6, lightest - threshold));
-    }
+    const level = typeof threshold === "number" ? threshold : threshold[p];
+    const reach = value <= level ? level - darkest : lightest - level;
+    out[p] = Math.round(127.5 + (127.5 * (level - value)) / Math.max(1e-6, reach));
   }
   return out;
 }

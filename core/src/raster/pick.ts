@@ -24,43 +24,56 @@ export interface Picked {
 
 /** Picks. Linear in the pixels looked at: with `connected`, those of the patch. */
 export function pickColour(raster: Raster, pick: Pick): Picked {
-  const mask = new Uint8Array(raster.width * raster.height);
-  const matches = makeMatcher(raster, pick.rgb, pick.tolerance);
-  const count = pick.reach === "everywhere" ? pickAll(mask, matches) : pickPatches(raster, pick.seeds, mask, matches);
+  const { width, height, data } = raster;
+  const pixels = new Uint32Array(data.buffer, data.byteOffset, width * height);
+  const mask = new Uint8Array(pixels.length);
+  const matches = makeMatcher(pick.rgb, pick.tolerance);
+  const count =
+    pick.reach === "everywhere"
+      ? pickAll(pixels, mask, matches)
+      : pickPatches(pixels, raster, pick.seeds, mask, matches);
   return { mask, count };
 }
 
-/** Tells whether the pixel at an index has the colour. Flat art repeats itself: the last answer is kept. */
-function makeMatcher({ width, height, data }: Raster, [r, g, b]: Rgb, tolerance: number): (p: number) => boolean {
-  const pixels = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  let last = 0;
-  let lastAnswer = false;
-  return (p) => {
-    const value = pixels[p];
-    if (value === last) return lastAnswer;
-    last = value;
-    const dr = (value & 255) - r;
-    const dg = ((value >>> 8) & 255) - g;
-    const db = ((value >>> 16) & 255) - b;
-    lastAnswer =
-      value >>> 24 > 0 &&
+/** Whether a pixel, read as a little-endian word, has the colour. */
+type Matcher = (pixel: number) => boolean;
+
+function makeMatcher([r, g, b]: Rgb, tolerance: number): Matcher {
+  return (pixel) => {
+    const dr = (pixel & 255) - r;
+    const dg = ((pixel >>> 8) & 255) - g;
+    const db = ((pixel >>> 16) & 255) - b;
+    return (
+      pixel >>> 24 > 0 &&
       dr <= tolerance &&
       dr >= -tolerance &&
       dg <= tolerance &&
       dg >= -tolerance &&
       db <= tolerance &&
-      db >= -tolerance;
-    return lastAnswer;
+      db >= -tolerance
+    );
   };
 }
 
-function pickAll(mask: Uint8Array, matches: (p: number) => boolean): number {
+// Flat art repeats itself: in both walks the last pixel that matched and the last that did not are known by sight.
+
+function pickAll(pixels: Uint32Array, mask: Uint8Array, matches: Matcher): number {
   let count = 0;
-  for (let p = 0; p < mask.length; p++)
-    if (matches(p)) {
-      mask[p] = 1;
-      count++;
+  let hit = -1;
+  let miss = 0;
+  for (let p = 0; p < mask.length; p++) {
+    const pixel = pixels[p];
+    if (pixel === miss) continue;
+    if (pixel !== hit) {
+      if (!matches(pixel)) {
+        miss = pixel;
+        continue;
+      }
+      hit = pixel;
     }
+    mask[p] = 1;
+    count++;
+  }
   return count;
 }
 
@@ -69,34 +82,61 @@ function pickAll(mask: Uint8Array, matches: (p: number) => boolean): number {
  * Source: A. R. Smith, "Tint Fill" (SIGGRAPH 1979), the scan-line seed fill.
  */
 function pickPatches(
+  pixels: Uint32Array,
   { width, height }: Raster,
   seeds: readonly Point[],
   mask: Uint8Array,
-  matches: (p: number) => boolean,
+  matches: Matcher,
 ): number {
   let stack = new Int32Array(1024);
   let depth = 0;
   let count = 0;
+  let hit = -1;
+  let miss = 0;
   for (const first of firstPixels(seeds, width, height)) {
     stack[depth++] = first;
     while (depth > 0) {
       const p = stack[--depth];
-      if (mask[p] === 1 || !matches(p)) continue;
-      const y = Math.floor(p / width);
-      const rowStart = y * width;
+      if (mask[p] === 1 || !matches(pixels[p])) continue;
+      const rowStart = p - (p % width);
       const rowEnd = rowStart + width;
       let from = p;
-      while (from > rowStart && mask[from - 1] === 0 && matches(from - 1)) from--;
       let to = p + 1;
-      while (to < rowEnd && mask[to] === 0 && matches(to)) to++;
+      for (; from > rowStart && mask[from - 1] === 0; from--) {
+        const pixel = pixels[from - 1];
+        if (pixel === hit) continue;
+        if (pixel === miss || !matches(pixel)) {
+          miss = pixel;
+          break;
+        }
+        hit = pixel;
+      }
+      for (; to < rowEnd && mask[to] === 0; to++) {
+        const pixel = pixels[to];
+        if (pixel === hit) continue;
+        if (pixel === miss || !matches(pixel)) {
+          miss = pixel;
+          break;
+        }
+        hit = pixel;
+      }
       mask.fill(1, from, to);
       count += to - from;
-      for (const step of [-width, width]) {
-        if ((step < 0 && y === 0) || (step > 0 && y === height - 1)) continue;
+      for (let side = 0; side < 2; side++) {
+        if (side === 0 ? rowStart === 0 : rowEnd === pixels.length) continue;
+        const step = side === 0 ? -width : width;
         // One entry for each run of the neighbouring row that the fill can enter.
         let isInRun = false;
         for (let q = from + step; q < to + step; q++) {
-          const isOpen = mask[q] === 0 && matches(q);
+          let isOpen = mask[q] === 0;
+          if (isOpen) {
+            const pixel = pixels[q];
+            if (pixel !== hit) {
+              isOpen = pixel !== miss && matches(pixel);
+              if (isOpen) hit = pixel;
+              else miss = pixel;
+            }
+          }
           if (isOpen && !isInRun) {
             if (depth === stack.length) {
               const larger = new Int32Array(depth * 2);

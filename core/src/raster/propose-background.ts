@@ -61,15 +61,19 @@ export function proposeBackground(raster: Raster): BackgroundProposal | null {
 
 /** Smallest box around what is at least half there; null if nothing is. */
 export function boxOfArt({ width, height, data }: Raster): Box | null {
+  const isThere = (x: number, y: number) => data[(y * width + x) * 4 + 3] >= OPAQUE_ALPHA;
   let [x0, y0, x1, y1] = [width, height, -1, -1];
-  for (let y = 0, i = 3; y < height; y++)
-    for (let x = 0; x < width; x++, i += 4)
-      if (data[i] >= OPAQUE_ALPHA) {
-        if (x < x0) x0 = x;
-        if (x > x1) x1 = x;
-        if (y < y0) y0 = y;
-        y1 = y;
-      }
+  for (let y = 0; y < height; y++) {
+    // Only what would widen the box is looked at, besides one find in a row that has something.
+    let x = 0;
+    while (x < width && !isThere(x, y)) x++;
+    if (x === width) continue;
+    if (y1 < 0) y0 = y;
+    y1 = y;
+    if (x < x0) x0 = x;
+    for (x = width - 1; x > x1 && !isThere(x, y); x--);
+    if (x > x1) x1 = x;
+  }
   return x1 < 0 ? null : { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 };
 }
 

@@ -1,4 +1,5 @@
 // Taking a picked background away without leaving its halo: pixels along its edge are mixtures, and are unmixed.
+import { findEdgePixels } from "./edge-pixels.ts";
 import { makeRaster, type Raster } from "./raster.ts";
 
 /** How far a mixture reaches on either side of the picked edge, px: sharp art mixes one pixel, scans and photos two. */
@@ -24,44 +25,39 @@ export function removePicked(raster: Raster, mask: Uint8Array): Raster {
   const { width, height, data } = raster;
   const out = new Uint8ClampedArray(data);
   const pixels = new Uint32Array(out.buffer);
-  for (let p = 0; p < mask.length; p++) if (mask[p] === 1) pixels[p] = 0;
-  const rim = rimPixels(mask, width, height);
-  const mixture = makeMixture(raster, mask);
-  for (const p of rim) {
+  for (let from = mask.indexOf(1); from >= 0; ) {
+    const next = mask.indexOf(0, from);
+    const to = next < 0 ? mask.length : next;
+    pixels.fill(0, from, to);
+    from = mask.indexOf(1, to);
+  }
+  const groundAt = makeGround(raster, mask);
+  const mixture: Mixture = { share: 0, at: 0 };
+  for (const p of rimPixels(mask, width, height)) {
     const i = p * 4;
-    if (data[i + 3] === 0 || (mask[p] === 0 && isFlat(raster, mask, p))) continue;
-    if (!mixture.take(p)) continue;
-    let share = mixture.share;
-    if (share < SURE_SHARE) share = 0;
-    else if (share > 1 - SURE_SHARE) {
-      // Nothing of the background in it: it stays what it was.
-      if (mask[p] === 0) continue;
-      share = 1;
+    const isPicked = mask[p] === 1;
+    if (data[i + 3] === 0 || (!isPicked && isFlat(raster, mask, p))) continue;
+    const ground = groundAt(p);
+    if (!ground) continue;
+    // Pure background is gone already.
+    if (isPicked && isAlike(data, i, ground)) continue;
+    if (!takeApart(raster, mask, p, ground, mixture)) continue;
+    // With nothing of the background in it, a pixel stays what it was.
+    if (mixture.share < SURE_SHARE || (!isPicked && mixture.share > 1 - SURE_SHARE)) {
+      if (mixture.share < SURE_SHARE) pixels[p] = 0;
+      continue;
     }
-    out[i] = share === 0 ? 0 : mixture.colour[0];
-    out[i + 1] = share === 0 ? 0 : mixture.colour[1];
-    out[i + 2] = share === 0 ? 0 : mixture.colour[2];
-    out[i + 3] = share * data[i + 3];
+    out.set(data.subarray(mixture.at, mixture.at + 3), i);
+    out[i + 3] = Math.min(1, mixture.share) * data[i + 3];
   }
   return makeRaster(width, height, out);
 }
 
 /** Pixels within RIM_PX of the picked edge, on either side. */
-function rimPixels(mask: Uint8Array, width: number, height: number): number[] {
-  const isRim = new Uint8Array(mask.length);
-  let front: number[] = [];
-  for (let y = 0; y < height; y++)
-    for (let x = 0, p = y * width; x < width; x++, p++) {
-      const own = mask[p];
-      if ((x > 0 && mask[p - 1] !== own) || (y > 0 && mask[p - width] !== own)) {
-        for (const q of [p, x > 0 && mask[p - 1] !== own ? p - 1 : p, y > 0 && mask[p - width] !== own ? p - width : p])
-          if (isRim[q] === 0) {
-            isRim[q] = 1;
-            front.push(q);
-          }
-      }
-    }
-  const rim = [...front];
+function rimPixels(mask: Uint8Array, width: number, height: number): Iterable<number> {
+  const edge = findEdgePixels(mask, width, height);
+  const rim = new Set<number>(edge);
+  let front: Iterable<number> = edge;
   for (let ring = 1; ring < RIM_PX; ring++) {
     const next: number[] = [];
     for (const p of front) {
@@ -70,12 +66,11 @@ function rimPixels(mask: Uint8Array, width: number, height: number): number[] {
       for (let y = Math.max(0, py - 1); y <= Math.min(height - 1, py + 1); y++)
         for (let x = Math.max(0, px - 1); x <= Math.min(width - 1, px + 1); x++) {
           const q = y * width + x;
-          if (isRim[q] === 1) continue;
-          isRim[q] = 1;
+          if (rim.has(q)) continue;
+          rim.add(q);
           next.push(q);
         }
     }
-    for (const p of next) rim.push(p);
     front = next;
   }
   return rim;
@@ -101,74 +96,100 @@ function isFlat({ width, height, data }: Raster, mask: Uint8Array, p: number): b
   return alike >= FLAT_NEIGHBOURS;
 }
 
-/** Takes pixels apart: after a `take` that answered true, `share` and `colour` are the design's. */
-function makeMixture({ width, height, data }: Raster, mask: Uint8Array) {
-  const ground = [0, 0, 0];
-  const mixture = {
-    share: 0,
-    colour: [0, 0, 0],
-    take(p: number): boolean {
-      const px = p % width;
-      const py = (p - px) / width;
-      const x0 = Math.max(0, px - LOOK_PX);
-      const x1 = Math.min(width - 1, px + LOOK_PX);
-      const y0 = Math.max(0, py - LOOK_PX);
-      const y1 = Math.min(height - 1, py + LOOK_PX);
-      if (!meanGround(x0, x1, y0, y1)) return false;
-      const i = p * 4;
-      const cr = data[i] - ground[0];
-      const cg = data[i + 1] - ground[1];
-      const cb = data[i + 2] - ground[2];
-      const away = cr * cr + cg * cg + cb * cb;
-      let farthest = 0;
-      for (let y = y0; y <= y1; y++)
-        for (let x = x0; x <= x1; x++) {
-          const q = y * width + x;
-          const j = q * 4;
-          if (mask[q] === 1 || data[j + 3] < 255) continue;
-          const fr = data[j] - ground[0];
-          const fg = data[j + 1] - ground[1];
-          const fb = data[j + 2] - ground[2];
-          const length2 = fr * fr + fg * fg + fb * fb;
-          if (length2 < away || length2 <= farthest) continue;
-          const share = (cr * fr + cg * fg + cb * fb) / length2;
-          // What is left beside the line from background to design.
-          const beside2 = away - share * share * length2;
-          const allowed = Math.max(BESIDE_LEVELS, BESIDE_SHARE * Math.sqrt(length2));
-          if (share > 1 || share < -0.05 || beside2 > allowed * allowed) continue;
-          farthest = length2;
-          mixture.share = share;
-          mixture.colour[0] = data[j];
-          mixture.colour[1] = data[j + 1];
-          mixture.colour[2] = data[j + 2];
-        }
-      return farthest > 0;
-    },
+type Ground = readonly [number, number, number];
+
+/** Whether a pixel is the background itself but for rounding. */
+function isAlike(data: Uint8ClampedArray, i: number, [r, g, b]: Ground): boolean {
+  return Math.abs(data[i] - r) < 1.5 && Math.abs(data[i + 1] - g) < 1.5 && Math.abs(data[i + 2] - b) < 1.5;
+}
+
+/** Side of the squares that the background's mean is taken over, px, and how far each looks beyond itself. */
+const TILE_PX = 16;
+const TILE_MARGIN_PX = 6;
+
+/**
+ * The background's mean near a pixel: of picked pixels whose four neighbours are picked, too; failing those, of all picked
+ * ones. Null where there are none. Reckoned once for each square that is asked for.
+ */
+function makeGround({ width, height, data }: Raster, mask: Uint8Array): (p: number) => Ground | null {
+  const across = Math.ceil(width / TILE_PX);
+  const tiles = new Map<number, Ground | null>();
+  return (p) => {
+    const x = p % width;
+    const y = (p - x) / width;
+    const tile = Math.floor(y / TILE_PX) * across + Math.floor(x / TILE_PX);
+    let ground = tiles.get(tile);
+    if (ground === undefined) {
+      ground = meanOf(Math.floor(x / TILE_PX) * TILE_PX, Math.floor(y / TILE_PX) * TILE_PX);
+      tiles.set(tile, ground);
+    }
+    return ground;
   };
 
-  /** Mean of the picked pixels around that are not mixed themselves: those whose four neighbours are picked, too. */
-  function meanGround(x0: number, x1: number, y0: number, y1: number): boolean {
-    let deep = 0;
-    let n = 0;
-    const sums = [0, 0, 0, 0, 0, 0];
-    for (let y = y0; y <= y1; y++)
-      for (let x = x0; x <= x1; x++) {
+  function meanOf(left: number, top: number): Ground | null {
+    const deep = [0, 0, 0, 0];
+    const all = [0, 0, 0, 0];
+    const y1 = Math.min(height - 1, top + TILE_PX + TILE_MARGIN_PX);
+    const x1 = Math.min(width - 1, left + TILE_PX + TILE_MARGIN_PX);
+    for (let y = Math.max(0, top - TILE_MARGIN_PX); y <= y1; y++)
+      for (let x = Math.max(0, left - TILE_MARGIN_PX); x <= x1; x++) {
         const q = y * width + x;
         if (mask[q] === 0) continue;
-        const j = q * 4;
         const isDeep =
           (x === 0 || mask[q - 1] === 1) &&
           (x === width - 1 || mask[q + 1] === 1) &&
           (y === 0 || mask[q - width] === 1) &&
           (y === height - 1 || mask[q + width] === 1);
-        const o = isDeep ? 3 : 0;
-        if (isDeep) deep++;
-        n++;
-        for (let c = 0; c < 3; c++) sums[o + c] += data[j + c];
+        for (const sums of isDeep ? [deep, all] : [all]) {
+          for (let c = 0; c < 3; c++) sums[c] += data[q * 4 + c];
+          sums[3]++;
+        }
       }
-    if (n === 0) return false;
-    for (let c = 0; c < 3; c++) ground[c] = deep > 0 ? sums[3 + c] / deep : sums[c] / n;
-    return true;
+    const [r, g, b, n] = deep[3] > 0 ? deep : all;
+    return n === 0 ? null : [r / n, g / n, b / n];
   }
-  return mixture;
+}
+
+/** The design's share of a pixel, and where in the data its own colour is. */
+interface Mixture {
+  share: number;
+  at: number;
+}
+
+/** Takes a pixel apart into background and design; false if it is no mixture of the two. */
+function takeApart(
+  { width, height, data }: Raster,
+  mask: Uint8Array,
+  p: number,
+  [gr, gg, gb]: Ground,
+  mixture: Mixture,
+): boolean {
+  const px = p % width;
+  const py = (p - px) / width;
+  const i = p * 4;
+  const cr = data[i] - gr;
+  const cg = data[i + 1] - gg;
+  const cb = data[i + 2] - gb;
+  const away = cr * cr + cg * cg + cb * cb;
+  let farthest = 0;
+  for (let y = Math.max(0, py - LOOK_PX); y <= Math.min(height - 1, py + LOOK_PX); y++)
+    for (let x = Math.max(0, px - LOOK_PX); x <= Math.min(width - 1, px + LOOK_PX); x++) {
+      const q = y * width + x;
+      const j = q * 4;
+      if (mask[q] === 1 || data[j + 3] < 255) continue;
+      const fr = data[j] - gr;
+      const fg = data[j + 1] - gg;
+      const fb = data[j + 2] - gb;
+      const length2 = fr * fr + fg * fg + fb * fb;
+      if (length2 < away || length2 <= farthest) continue;
+      const share = (cr * fr + cg * fg + cb * fb) / length2;
+      // What is left beside the line from background to design.
+      const beside2 = away - share * share * length2;
+      const allowed = Math.max(BESIDE_LEVELS, BESIDE_SHARE * Math.sqrt(length2));
+      if (share > 1 || share < -0.05 || beside2 > allowed * allowed) continue;
+      farthest = length2;
+      mixture.share = share;
+      mixture.at = j;
+    }
+  return farthest > 0;
 }

@@ -20,7 +20,7 @@ export {
 export {
   layUpright,
   makePrepareCache,
-  markChanges,
+  markTaken,
   type PrepareCache,
   type Prepared,
   prepareArtwork,

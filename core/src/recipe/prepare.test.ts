@@ -6,7 +6,7 @@ import {
   layUpright,
   makePrepareCache,
   makeRecipe,
-  markChanges,
+  markTaken,
   prepareArtwork,
   printWidthMm,
   recipeSchema,
@@ -107,7 +107,7 @@ describe("tuning one action", () => {
   it("marks what the action in focus takes away, and only that", () => {
     const { focus } = prepareArtwork(SOURCE, read(away, island), makePrepareCache(), "p2");
     if (!focus) throw new Error("no focus");
-    const marked = markChanges(focus.before, focus.after).reduce((sum, one) => sum + one, 0);
+    const marked = markTaken(focus.before, focus.after).reduce((sum, one) => sum + one, 0);
     expect(Math.abs(marked - Math.PI * 144)).toBeLessThan(12);
   });
 

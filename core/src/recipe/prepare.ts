@@ -243,16 +243,9 @@ export function speckSettings(action: ActionOf<"pinholes" | "specks">, frame: Fr
     : { maxPx, dark: action.which !== "light", light: action.which !== "dark", holes: false };
 }
 
-/** Pixels that an action would take or change: what the table marks before they go. */
-export function markChanges(before: Raster, after: Raster): Uint8Array {
-  const a = new Uint32Array(before.data.buffer, before.data.byteOffset, before.width * before.height);
-  const b = new Uint32Array(after.data.buffer, after.data.byteOffset, a.length);
-  const mask = new Uint8Array(a.length);
-  for (let p = 0; p < a.length; p++) {
-    if (a[p] === b[p]) continue;
-    const fade = (a[p] >>> 24) - (b[p] >>> 24);
-    // Half gone, or of another colour.
-    if (fade >= 128 || (fade < 16 && fade > -16) || fade <= -128) mask[p] = 1;
-  }
+/** Pixels of which an action takes at least half: 1, else 0. */
+export function markTaken(before: Raster, after: Raster): Uint8Array {
+  const mask = new Uint8Array(before.width * before.height);
+  for (let p = 0, i = 3; p < mask.length; p++, i += 4) if (before.data[i] - after.data[i] >= 128) mask[p] = 1;
   return mask;
 }

@@ -11,7 +11,7 @@ import {
   otsuThreshold,
   type Raster,
 } from "@plain-palette/core/raster";
-import { type Action, markChanges, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
+import { type Action, markTaken, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
 import type { Findings, Reduction } from "@plain-palette/core/reduce";
 import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
 
@@ -27,6 +27,7 @@ export async function viewPrepared(
   const isNew = raster !== shown?.raster;
   return {
     frame,
+    bitmapScale: 1,
     misfits,
     isAsSent: upright === source,
     box: boxOfArt(raster),
@@ -45,15 +46,32 @@ export async function viewFocus(action: Action, { focus, frame }: Prepared): Pro
   const { before, after } = focus;
   const isSpecks = action.kind === "specks" || action.kind === "pinholes";
   const specks = isSpecks ? findSpecks(before, speckSettings(action, frame)) : null;
-  const mask = specks?.mask ?? markChanges(before, after);
-  const grey = action.kind === "line-art" ? greyHistogram(greyOf(before)) : null;
+  const mask = specks?.mask ?? (action.kind === "pick" ? markTaken(before, after) : null);
+  const greys = action.kind === "line-art" ? greysOf(before) : null;
   return {
     id: action.id,
-    marks: await drawMarks(mask, before.width, before.height, isSpecks),
-    markedPx: mask.reduce((sum, one) => sum + one, 0),
+    marks: mask && (await drawMarks(mask, before.width, before.height, isSpecks)),
+    markedPx: mask ? countOnes(mask) : 0,
     count: specks?.count ?? null,
-    greys: grey && { counts: grey, otsu: otsuThreshold(grey) },
+    greys,
   };
+}
+
+function countOnes(mask: Uint8Array): number {
+  let ones = 0;
+  for (let p = 0; p < mask.length; p++) ones += mask[p];
+  return ones;
+}
+
+let lastGreys: { readonly of: Raster; readonly greys: NonNullable<FocusView["greys"]> } | null = null;
+
+/** Greys of a picture; while its cut-off is moved, the picture before it stays the same. */
+function greysOf(raster: Raster): NonNullable<FocusView["greys"]> {
+  if (lastGreys?.of !== raster) {
+    const counts = greyHistogram(greyOf(raster));
+    lastGreys = { of: raster, greys: { counts, otsu: otsuThreshold(counts) } };
+  }
+  return lastGreys.greys;
 }
 
 /** Little-endian RGBA: dark and light, so that one of them shows on any colour. */
@@ -64,9 +82,19 @@ const LIGHT = 0xd0ffffff;
 function drawMarks(mask: Uint8Array, width: number, height: number, isFramed: boolean): Promise<ImageBitmap> {
   const pixels = new Uint32Array(mask.length);
   const stripe = Math.max(3, Math.round(Math.max(width, height) / 220));
-  for (let y = 0, p = 0; y < height; y++)
-    for (let x = 0; x < width; x++, p++)
-      if (mask[p] === 1) pixels[p] = Math.floor((x + y) / stripe) % 2 === 0 ? DARK : LIGHT;
+  const row = Uint32Array.from({ length: width + 2 * stripe }, (_, x) =>
+    Math.floor(x / stripe) % 2 === 0 ? DARK : LIGHT,
+  );
+  // Run by run, from a row of stripes shifted by one for each row further down.
+  for (let from = mask.indexOf(1); from >= 0; ) {
+    const x = from % width;
+    const y = (from - x) / width;
+    let to = mask.indexOf(0, from);
+    if (to < 0 || to > (y + 1) * width) to = (y + 1) * width;
+    const shift = x + (y % (2 * stripe));
+    pixels.set(row.subarray(shift, shift + to - from), from);
+    from = mask.indexOf(1, to);
+  }
   if (isFramed) frameMarks(mask, pixels, width, height, stripe);
   return toBitmap(makeRaster(width, height, new Uint8ClampedArray(pixels.buffer)));
 }

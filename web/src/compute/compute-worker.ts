@@ -14,12 +14,17 @@ import type { Findings, Reduction } from "@plain-palette/core/reduce";
 import { spotCoverage } from "@plain-palette/core/separate";
 import { countShapes, type PlanarMap, spotPaths } from "@plain-palette/core/trace";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
-import type { ComputeMessage, ComputeRequest, ProposeRequest } from "./messages.ts";
+import { type FirstLook, makeFirstLook } from "./first-look.ts";
+import type { ComputeMessage, ComputeRequest, PreparedView, ProposeRequest } from "./messages.ts";
 
 let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
 let latest = 0;
 let working: Promise<void> = Promise.resolve();
+/** A pause of a hand that is tuning something, ms. */
+const HAND_MS = 450;
+
+let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
@@ -35,7 +40,11 @@ function tell(message: ComputeMessage, transfer: Transferable[] = []): void {
 
 /** Lets a newer request be heard. */
 function breathe(): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, 0));
+  return wait(0);
+}
+
+function wait(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
 }
 
 async function compute(request: ComputeRequest): Promise<void> {
@@ -43,6 +52,15 @@ async function compute(request: ComputeRequest): Promise<void> {
   if (isStale()) return;
   try {
     const artwork = await load(request);
+    const view = await firstLook?.(request);
+    if (view) {
+      // The page now has the small picture: the large one has to be sent again, even if it is the one before.
+      shown = null;
+      tellPrepared(request.id, view);
+      // While a hand is still moving, the next first look must not wait behind this large one.
+      await wait(HAND_MS);
+      if (isStale()) return;
+    }
     const steps = runSteps(artwork, request.recipe, cache, request.focusId);
     let told: Step | null = null;
     for (let step = steps.next(); ; step = steps.next()) {
@@ -88,6 +106,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   const bitmap = await createImageBitmap(new ImageData(data, width, height), { premultiplyAlpha: "default" });
   tell({ type: "loaded", bitmap }, [bitmap]);
   loaded = { key, raster };
+  firstLook = makeFirstLook(raster);
   cache = makeResultCache();
   shown = null;
   return loaded;
@@ -101,6 +120,14 @@ function resultsSoFar() {
   };
 }
 
+function tellPrepared(id: number, view: PreparedView): void {
+  const bitmaps = [view.bitmap, view.upright, view.focus?.marks ?? null];
+  tell(
+    { type: "prepared", id, view },
+    bitmaps.filter((one) => one !== null),
+  );
+}
+
 async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): Promise<void> {
   const { prepared, findings, reduction } = resultsSoFar();
   if (step === "prepare") {
@@ -108,10 +135,7 @@ async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): 
     const action = recipe.artwork.actions.find((one) => one.id === focusId);
     const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
     shown = { raster: prepared.raster, upright: prepared.upright };
-    const bitmaps = [bitmap, upright, focus?.marks].filter(
-      (one): one is ImageBitmap => one !== null && one !== undefined,
-    );
-    tell({ type: "prepared", id, view: { ...rest, bitmap, upright, focus } }, bitmaps);
+    tellPrepared(id, { ...rest, bitmap, upright, focus });
   } else if (step === "reduce") {
     const { spots, proposedCount, rungs } = reduction;
     const { opaquePx, noise, found } = findings;

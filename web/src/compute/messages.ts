@@ -33,6 +33,8 @@ export interface Proposals {
 
 /** The prepared picture as the page shows it. A bitmap is null where it has not changed since the last message. */
 export interface PreparedView {
+  /** Upright pixels to a pixel of `bitmap` and of the marks: over 1 in a first look at a large picture. */
+  readonly bitmapScale: number;
   readonly frame: Frame;
   readonly bitmap: ImageBitmap | null;
   /** Whether the upright picture is the client's just as it came. */
@@ -48,8 +50,8 @@ export interface PreparedView {
 /** What the action in focus does. */
 export interface FocusView {
   readonly id: string;
-  /** Marks on every pixel it takes or changes. */
-  readonly marks: ImageBitmap;
+  /** Marks on every pixel that it takes away; null where the result itself shows what it does. */
+  readonly marks: ImageBitmap | null;
   readonly markedPx: number;
   /** With specks and pinholes: how many. */
   readonly count: number | null;

@@ -116,6 +116,8 @@ export function useCompute(
     latest.current++;
     const request: ComputeRequest = { type: "compute", id: latest.current, hash, recipe, upTo, focusId, compare };
     worker.current?.postMessage(request);
+    // Said before the worker answers: what is shown is not of this recipe from here on.
+    setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
   }, [hash, recipe, upTo, focusId, compare]);
   const propose: Propose = useCallback(
     (what) =>

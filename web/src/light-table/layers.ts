@@ -116,9 +116,12 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       }
       break;
     case "bitmap":
-      // Near enough to count pixels, they are shown as pixels.
-      context.imageSmoothingEnabled = zoom < 3;
-      context.imageSmoothingQuality = "high";
+      {
+        const screenPxPerPixel = zoom * Math.abs(layer.placement?.scaleX ?? 1);
+        // Near enough to count pixels, they are shown as pixels; a little smaller than life, neighbours are mixed at once.
+        context.imageSmoothingEnabled = screenPxPerPixel < 3;
+        context.imageSmoothingQuality = screenPxPerPixel > 0.5 ? "low" : "medium";
+      }
       context.globalAlpha = layer.opacity;
       context.drawImage(layer.bitmap, 0, 0);
       break;
@@ -176,26 +179,35 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
 export const GRIP_PX = 5.5;
 const WEAVE_PX = 7;
 
+let weave: OffscreenCanvas | null = null;
+
+/** A tile of slanting lines. */
+function weaveTile(): OffscreenCanvas {
+  if (weave) return weave;
+  weave = new OffscreenCanvas(WEAVE_PX, WEAVE_PX);
+  const context = weave.getContext("2d");
+  if (!context) return weave;
+  context.strokeStyle = "rgba(128,128,128,.28)";
+  // Twice beyond its corners, so that tiles join.
+  for (const shift of [-WEAVE_PX, 0, WEAVE_PX]) {
+    context.moveTo(shift - 1, WEAVE_PX + 1);
+    context.lineTo(shift + WEAVE_PX + 1, -1);
+  }
+  context.stroke();
+  return weave;
+}
+
 /** Slanting lines at a constant distance on screen. */
 function drawCloth(
   context: CanvasRenderingContext2D,
   { x, y, width, height }: { x: number; y: number; width: number; height: number },
   zoom: number,
 ): void {
-  const step = Math.max(WEAVE_PX / zoom, (width + height) / 400);
-  context.save();
-  context.beginPath();
-  context.rect(x, y, width, height);
-  context.clip();
-  context.beginPath();
-  for (let at = -height; at < width; at += step) {
-    context.moveTo(x + at, y + height);
-    context.lineTo(x + at + height, y);
-  }
-  context.strokeStyle = "rgba(128,128,128,.28)";
-  context.lineWidth = 1 / zoom;
-  context.stroke();
-  context.restore();
+  const pattern = context.createPattern(weaveTile(), "repeat");
+  if (!pattern) return;
+  pattern.setTransform(new DOMMatrix().scale(1 / zoom));
+  context.fillStyle = pattern;
+  context.fillRect(x, y, width, height);
 }
 
 /** Nodes are small crosses of constant size on screen: they hide less of the line than boxes do. */

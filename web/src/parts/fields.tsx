@@ -20,7 +20,7 @@ export function Row({
 }) {
   return (
     <div
-      className={`grid ${isNarrow ? "grid-cols-[1fr_4.2rem] text-xs" : "grid-cols-[1fr_7.5rem]"} items-center gap-x-3 gap-y-0.5 py-1.5`}
+      className={`grid ${isNarrow ? "grid-cols-[1fr_5.2rem] text-xs" : "grid-cols-[1fr_7.5rem]"} items-center gap-x-3 gap-y-0.5 py-1.5`}
     >
       <label htmlFor={htmlFor}>{label}</label>
       {children}

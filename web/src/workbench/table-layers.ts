@@ -8,7 +8,7 @@ import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import type { TracedView } from "../compute/messages.ts";
-import type { Computed } from "../compute/use-compute.ts";
+import type { Computed, PreparedPicture } from "../compute/use-compute.ts";
 import { makePath2D, nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
 
@@ -68,11 +68,10 @@ function resultOf({ step, computed, trace, hidden, garment }: Art, source: Table
   const { prepared, separation, reduced } = computed;
   if (step === "artwork") {
     if (!prepared) return source;
-    const marks = prepared.focus?.marks;
-    return [
-      { kind: "bitmap", bitmap: prepared.bitmap, opacity: 1 },
-      ...(marks ? [{ kind: "bitmap" as const, bitmap: marks, opacity: 0.6 }] : []),
-    ];
+    const { bitmap, focus, bitmapScale: scale } = prepared;
+    const placement = { scaleX: scale, scaleY: scale, dx: 0, dy: 0 };
+    const marks: TableLayer[] = focus?.marks ? [{ kind: "bitmap", bitmap: focus.marks, opacity: 0.6, placement }] : [];
+    return [{ kind: "bitmap", bitmap, opacity: 1, placement }, ...marks];
   }
   if (step === "separations" && separation) return plateLayers(separation, hidden);
   return trace && reduced ? resultLayers(trace, reduced.spots, garment) : source;
@@ -83,30 +82,30 @@ const ROUND_AREA = 0.12;
 
 /** The design on the printable area of its placement, at scale: in the middle, from the top. Units are upright pixels. */
 export function placedTable(
-  bitmap: ImageBitmap,
+  { bitmap, bitmapScale, frame }: PreparedPicture,
   { garment, placement }: Recipe["artwork"],
   mmPerPx: number,
 ): { width: number; height: number; layers: TableLayer[] } {
   const area = {
-    width: (placement?.areaWidthMm ?? bitmap.width * mmPerPx) / mmPerPx,
-    height: (placement?.areaHeightMm ?? bitmap.height * mmPerPx) / mmPerPx,
+    width: placement ? placement.areaWidthMm / mmPerPx : frame.width,
+    height: placement ? placement.areaHeightMm / mmPerPx : frame.height,
   };
-  const room = Math.max(area.width, bitmap.width) * ROUND_AREA;
-  const width = Math.max(area.width, bitmap.width) + 2 * room;
-  const height = Math.max(area.height, bitmap.height) + 2 * room;
+  const room = Math.max(area.width, frame.width) * ROUND_AREA;
+  const width = Math.max(area.width, frame.width) + 2 * room;
+  const height = Math.max(area.height, frame.height) + 2 * room;
   const outline = new Path2D();
   outline.rect((width - area.width) / 2, room, area.width, area.height);
   const middle = new Path2D();
   middle.moveTo(width / 2, 0);
   middle.lineTo(width / 2, height);
-  const placementOnTable = { scaleX: 1, scaleY: 1, dx: (width - bitmap.width) / 2, dy: room };
+  const onTable = { scaleX: bitmapScale, scaleY: bitmapScale, dx: (width - frame.width) / 2, dy: room };
   return {
     width,
     height,
     layers: [
       { ...garmentSheet({ width, height }, garment) },
       { kind: "strokes", path: middle, colour: "#1e1d1a", screenPx: 1, isHaloed: true, dashPx: 3 },
-      { kind: "bitmap", bitmap, opacity: 1, placement: placementOnTable },
+      { kind: "bitmap", bitmap, opacity: 1, placement: onTable },
       { kind: "strokes", path: outline, colour: "#1e1d1a", screenPx: 1.5, isHaloed: true, dashPx: 8 },
     ],
   };

@@ -127,7 +127,7 @@ function Bench({ step }: { step: JobStep }) {
     () => layArt({ step, look: shownLook, fade, computed, trace, hidden, size, garment: recipe.artwork.garment }),
     [step, shownLook, fade, computed, trace, hidden, size, recipe.artwork.garment],
   );
-  const placed = shownLook === "placed" && prepared ? placedTable(prepared.bitmap, recipe.artwork, mmPerPx) : null;
+  const placed = shownLook === "placed" && prepared ? placedTable(prepared, recipe.artwork, mmPerPx) : null;
   const readOut: ReadOut | null = useMemo(
     () =>
       place && !isFilm ? readPlace(place, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? []) : null,
@@ -207,7 +207,7 @@ function BusyNote({ computed }: { computed: Computed }) {
     <p
       role="status"
       data-testid="busy"
-      className="absolute left-3 top-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs"
+      className="busy-note absolute left-3 top-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs"
     >
       {BUSY_WORDS[computed.busy]} ...
     </p>

@@ -41,7 +41,9 @@ export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
     if (over && active.id !== over.id) edit((r) => moveAction(r, String(active.id), String(over.id)));
   };
   // Upright ones come first whatever their place: they are shown as they are done.
-  const groups = [actions.filter(isUpright), actions.filter((action) => !isUpright(action))];
+  const groups = [actions.filter(isUpright), actions.filter((action) => !isUpright(action))].filter(
+    (group) => group.length > 0,
+  );
   const off = computed.prepared?.misfits.size ?? 0;
   return (
     <section aria-label="Done to the artwork" className="mt-4 border-t border-rule pt-2">
@@ -53,14 +55,8 @@ export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         {groups.map((group, i) => (
-          <SortableContext
-            key={i === 0 ? "upright" : "pixels"}
-            items={group.map(({ id }) => id)}
-            strategy={verticalListSortingStrategy}
-          >
-            <ol
-              className={`border-x border-b border-rule bg-card ${i === 0 || groups[0].length === 0 ? "border-t" : ""}`}
-            >
+          <SortableContext key={group[0].kind} items={group.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+            <ol className={`border-x border-b border-rule bg-card ${i === 0 ? "border-t" : ""}`}>
               {group.map((action) => (
                 <ActionRow
                   key={action.id}

@@ -62,7 +62,7 @@ export function LineArtSection({ computed, desk, change, mmPerPx }: SectionProps
     <Group title="Line art">
       <div className="pb-1">
         <Choice
-          label="Cut-off"
+          label="Kind of cut-off"
           value={action.method}
           options={[
             { value: "even", text: "One cut-off", title: "For scans" },

@@ -3,8 +3,7 @@ import type { Problem, ShopPlacement } from "@plain-palette/contract";
 import { MAX_PRINT_MM, MIN_PRINT_MM, type Placement } from "@plain-palette/core/recipe";
 import { useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { api } from "../../api/client.ts";
 import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
@@ -31,40 +30,49 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
     }
     await queries.invalidateQueries({ queryKey: ["placements"] });
   };
+  const title = useId();
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    if (isOpen) dialog.current?.showModal();
+    else dialog.current?.close();
+  }, [isOpen]);
   return (
-    <Dialog.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/30" />
-        <Dialog.Content className="fixed left-1/2 top-1/2 flex max-h-[85vh] w-[52rem] -translate-x-1/2 -translate-y-1/2 flex-col border border-rule bg-sheet shadow-lg">
-          <div className="flex items-baseline border-b border-rule px-4 py-3">
-            <Dialog.Title className="flex-1 text-lg font-semibold">The shop's placements</Dialog.Title>
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </div>
-          <Dialog.Description className="px-4 pt-2 text-xs text-soft">
-            A design starts at the width given here and should stay inside the printable area. Jobs keep the sizes they
-            were made with.
-          </Dialog.Description>
-          <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
-            {problem && <ProblemNote problem={problem} />}
-            <ul>
-              {placements.map((placement) => (
-                <PlacementRow
-                  key={placement.id}
-                  placement={placement}
-                  onChange={(next) => void write(() => api.changePlacement(placement.id, next))}
-                  onRemove={() => void write(() => api.removePlacement(placement.id))}
-                />
-              ))}
-            </ul>
-          </div>
-          <div className="border-t border-rule p-3">
-            <Button onClick={() => void write(() => api.addPlacement(NEW))}>Add a placement</Button>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    // The browser's own dialog: Radix' would put a style element into the page, which its security policy forbids.
+    <dialog
+      ref={dialog}
+      aria-labelledby={title}
+      onClose={onClose}
+      className="m-auto w-[54rem] border border-rule bg-sheet text-ink shadow-lg backdrop:bg-ink/30"
+    >
+      <div className="flex max-h-[85vh] flex-col">
+        <div className="flex items-baseline border-b border-rule px-4 py-3">
+          <h2 id={title} className="flex-1 text-lg font-semibold">
+            The shop's placements
+          </h2>
+          <Button onClick={onClose}>Close</Button>
+        </div>
+        <p className="px-4 pt-2 text-xs text-soft">
+          A design starts at the width given here and should stay inside the printable area. Jobs keep the sizes they
+          were made with.
+        </p>
+        <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
+          {problem && <ProblemNote problem={problem} />}
+          <ul>
+            {placements.map((placement) => (
+              <PlacementRow
+                key={placement.id}
+                placement={placement}
+                onChange={(next) => void write(() => api.changePlacement(placement.id, next))}
+                onRemove={() => void write(() => api.removePlacement(placement.id))}
+              />
+            ))}
+          </ul>
+        </div>
+        <div className="border-t border-rule p-3">
+          <Button onClick={() => void write(() => api.addPlacement(NEW))}>Add a placement</Button>
+        </div>
+      </div>
+    </dialog>
   );
 }
 

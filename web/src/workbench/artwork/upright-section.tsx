@@ -96,10 +96,8 @@ export function UprightSection({ computed, propose, desk, change, mmPerPx }: Sec
               disabled={!size}
               onClick={() => {
                 if (!size) return;
-                // A tenth in from every side: a frame to take hold of.
-                const [x, y] = [Math.round(size.width / 10), Math.round(size.height / 10)];
-                const frame = { x, y, width: size.width - 2 * x, height: size.height - 2 * y };
-                add({ id, isOn: true, kind: "crop", ...frame });
+                // All of it: nothing goes before the frame is dragged.
+                add({ id, isOn: true, kind: "crop", x: 0, y: 0, width: size.width, height: size.height });
                 change({ tool: { kind: "crop", id }, focusId: id });
               }}
             >

@@ -77,7 +77,7 @@ export function useToolInHand({ desk, change, prepared, mmPerPx }: Work): ToolIn
     }
     case "pick":
       return pickTool(({ x, y }) => {
-        const rgb = pixelAt(prepared.bitmap, x, y);
+        const rgb = pixelAt(prepared.bitmap, x / prepared.bitmapScale, y / prepared.bitmapScale);
         // What is gone already cannot be picked again.
         if (!rgb) return;
         const seed = mapPoint(toSource, { x, y });

@@ -1,0 +1,44 @@
+// A first look at a change on a large picture: the same actions on a smaller copy, shown at once while the real ones follow.
+import { type Raster, shrinkRaster, wholeFrame } from "@plain-palette/core/raster";
+import { layUpright, makePrepareCache, prepareArtwork, scaleActions } from "@plain-palette/core/recipe";
+import { viewFocus, viewPrepared } from "./artwork-views.ts";
+import type { ComputeRequest, PreparedView } from "./messages.ts";
+
+/** What a table shows of a whole picture, and then some, px; up to there pictures are computed in a moment as they are. */
+const SMALL_PX = 500_000;
+
+/** What a request would show; null where the picture is the same as last time. */
+export type FirstLook = (request: ComputeRequest) => Promise<PreparedView | null>;
+
+/** Looks at a smaller copy of a picture; null for a picture that needs none. */
+export function makeFirstLook(source: Raster): FirstLook | null {
+  const scale = Math.ceil(Math.sqrt((source.width * source.height) / SMALL_PX));
+  if (scale < 2) return null;
+  const small = shrinkRaster(source, scale);
+  const cache = makePrepareCache();
+  // The picture as it came is no change.
+  let lastKey = "[]";
+  return async ({ recipe, focusId }) => {
+    const { actions } = recipe.artwork;
+    const key = JSON.stringify(actions.filter(({ isOn }) => isOn));
+    if (key === lastKey) return null;
+    lastKey = key;
+    const scaled = scaleActions(actions, 1 / scale);
+    const prepared = prepareArtwork(small, scaled, cache, focusId);
+    const action = scaled.find(({ id }) => id === focusId);
+    const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
+    const { frame, misfits } = layUpright(source.width, source.height, actions);
+    const { bitmap, box } = await viewPrepared(prepared, small, null);
+    return {
+      frame,
+      misfits,
+      bitmap,
+      bitmapScale: scale,
+      isAsSent: JSON.stringify(frame) === JSON.stringify(wholeFrame(source.width, source.height)),
+      // The large one follows; until then the one before it stands.
+      upright: null,
+      box: box && { x: box.x * scale, y: box.y * scale, width: box.width * scale, height: box.height * scale },
+      focus: focus && { ...focus, markedPx: focus.markedPx * scale * scale },
+    };
+  };
+}
