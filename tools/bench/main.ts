@@ -2,7 +2,7 @@
 // nearest job on the same pixels in the same process. Never a timed test: machines differ, ratios less so.
 import { layOutFilms } from "@plain-palette/core/films";
 import { writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/formats";
-import type { Raster } from "@plain-palette/core/raster";
+import { drawLineArt, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
 import { makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
 import { readLabelFont } from "@plain-palette/server/intake";
 import { contours } from "d3-contour";
@@ -39,6 +39,16 @@ function maskOf(labels: Uint8Array, label: number): number[] {
   return Array.from(labels, (value) => (value === label ? 1 : 0));
 }
 
+const PLAIN_LINE_ART = {
+  method: "even",
+  cutOff: 0.5,
+  windowPx: 51,
+  k: 0.25,
+  isInverted: false,
+  weightPx: 0,
+  paper: "clear",
+} as const;
+
 async function measure(side: number): Promise<void> {
   const raster = await draw(side);
   const raw = { width: raster.width, height: raster.height, channels: 4 as const };
@@ -67,6 +77,16 @@ async function measure(side: number): Promise<void> {
     coverage: results.findings.found.length,
   };
 
+  const seeds = [{ x: 2, y: 2 }];
+  const picked = await timed(() => {
+    const { mask } = pickColour(raster, { seeds, rgb: [255, 255, 255], tolerance: 22, reach: "connected" });
+    return removePicked(raster, mask);
+  });
+  const lineArt = await timed(() => drawLineArt(raster, PLAIN_LINE_ART));
+  const thresholded = await timed(() =>
+    sharp(pixels, { raw }).flatten({ background: "#fff" }).threshold(128).raw().toBuffer(),
+  );
+
   const quantised = await timed(() =>
     sharp(pixels, { raw: raw }).png({ palette: true, colours: 12, dither: 0 }).toBuffer(),
   );
@@ -87,7 +107,14 @@ async function measure(side: number): Promise<void> {
   console.log(
     `\n${(side * side) / 1e6 > 20 ? "24" : "1"} MP (${side} x ${side}), ${counts.shapes} shapes, ${counts.nodes} nodes; peak ${mark(peak)} resident`,
   );
+  const flattening = "sharp flatten + threshold, one thread";
   console.table({
+    pick: {
+      ms: Math.round(picked.ms),
+      ratio: ratio(picked.ms, thresholded.ms),
+      to: `${flattening} (the rim unmixed, too)`,
+    },
+    "line art": { ms: Math.round(lineArt.ms), ratio: ratio(lineArt.ms, thresholded.ms), to: flattening },
     reduce: {
       ms: Math.round(reduceMs),
       ratio: ratio(reduceMs, quantised.ms),

@@ -550,7 +550,7 @@ test("tolerance, cut-off and brush are followed live on 4 megapixels (figures pr
     return times.sort((a, b) => a - b)[times.length >> 1];
   };
   const press = async (label: string) => {
-    for (let i = 0; i < 8; i++) {
+    for (let i = 0; i < 16; i++) {
       await page.getByLabel(label).press("ArrowRight");
       await page.waitForTimeout(150);
     }

@@ -30,6 +30,7 @@ let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
 self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest>) => {
   if (data.type === "compute") latest = data.id;
+  wake();
   // One at a time: the one before sees that it is stale and ends.
   working = working.then(() => (data.type === "compute" ? compute(data) : propose(data)));
 };
@@ -43,8 +44,18 @@ function breathe(): Promise<void> {
   return wait(0);
 }
 
+/** Ends a wait early. */
+let wake = () => {};
+
+/** Waits until the time is over or a newer request is there. */
 function wait(ms: number): Promise<void> {
-  return new Promise((resolve) => setTimeout(resolve, ms));
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, ms);
+    wake = () => {
+      clearTimeout(timer);
+      resolve();
+    };
+  });
 }
 
 async function compute(request: ComputeRequest): Promise<void> {

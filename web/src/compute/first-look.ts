@@ -26,9 +26,11 @@ export function makeFirstLook(source: Raster): FirstLook | null {
     const scaled = scaleActions(actions, 1 / scale);
     const prepared = prepareArtwork(small, scaled, cache, focusId);
     const action = scaled.find(({ id }) => id === focusId);
-    const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
     const { frame, misfits } = layUpright(source.width, source.height, actions);
-    const { bitmap, box } = await viewPrepared(prepared, small, null);
+    const [focus, { bitmap, box }] = await Promise.all([
+      action && prepared.focus ? viewFocus(action, prepared) : null,
+      viewPrepared(prepared, small, null),
+    ]);
     return {
       frame,
       misfits,
