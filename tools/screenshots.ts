@@ -30,8 +30,12 @@ try {
   await shoot("job-board");
   const ferry = jobNamed(jobs, "Crew shirts");
   await open(page, ferry, "artwork");
-  await page.getByRole("radio", { name: "Source" }).click();
+  await page.getByLabel("Placement", { exact: true }).selectOption("Full front, adult");
+  await ready(page);
+  await page.getByRole("radio", { name: "On the garment" }).click();
   await shoot("artwork");
+  await shootPreparing(page, jobNamed(jobs, "Festival shirts"), shoot);
+  await open(page, ferry, "artwork");
   await page.getByRole("radio", { name: "Split" }).click();
   await open(page, ferry, "colours", false);
   await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
@@ -60,6 +64,42 @@ try {
   await server.stop();
   await database.stop();
   rmSync(folder, { recursive: true });
+}
+
+/** The scan: found, trimmed, its paper taken away, its lines cut off, a stroke of the brush. */
+async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  await open(page, scan, "artwork");
+  await page.getByRole("tab", { name: "Upright" }).click();
+  await page.getByRole("button", { name: "Look for the sheet" }).click();
+  await page.getByRole("button", { name: "Straighten and crop" }).waitFor();
+  await shoot("artwork-trim");
+  await page.getByRole("button", { name: "Straighten and crop" }).click();
+  await ready(page);
+  await page.getByRole("tab", { name: "Line art" }).click();
+  await page.getByRole("button", { name: "Make it line art" }).click();
+  await ready(page);
+  await page.getByRole("button", { name: /^Find it: / }).click();
+  await ready(page);
+  await page.mouse.move(600, 380);
+  await shoot("artwork-line-art");
+  await page.getByRole("button", { name: "No line art" }).click();
+  await page.getByRole("tab", { name: "Background" }).click();
+  await page.getByRole("button", { name: "With the patches inside" }).click();
+  await ready(page);
+  await shoot("artwork-background");
+  await page.getByRole("tab", { name: "Touch up" }).click();
+  await page.getByRole("button", { name: "Look for specks" }).click();
+  await ready(page);
+  await page.getByRole("button", { name: "Take them away" }).click();
+  await ready(page);
+  await page.getByRole("button", { name: "Take the brush" }).click();
+  await page.mouse.move(420, 250);
+  await page.mouse.down();
+  await page.mouse.move(520, 200, { steps: 8 });
+  await page.mouse.move(590, 230, { steps: 8 });
+  await shoot("artwork-touch-up");
+  await page.mouse.up();
+  await ready(page);
 }
 
 function jobNamed(jobs: readonly Job[], title: string): Job {

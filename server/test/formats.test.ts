@@ -84,6 +84,28 @@ describe("files of independent encoders come in pixel by pixel", () => {
     await expectExactly(run("pnmtopng", "deep.ppm"), "png", rgb);
   });
 
+  it("PNG with one colour of its palette clear (netpbm)", async () => {
+    const { raster, facts } = await decodeArtwork(run("pnmtopng", "-transparent", "rgb:14/30/4f", "inks.ppm"));
+    expect(facts).toMatchObject({ kind: "png", hasAlpha: true });
+    const rgb = draw(INKS);
+    for (let p = 0; p < WIDTH * HEIGHT; p++) expect(raster.data[p * 4 + 3]).toBe(rgb[p * 3] === 20 ? 0 : 255);
+  });
+
+  it("TIFF of 16 bit (netpbm)", async () => {
+    const rgb = draw(many);
+    const deep = Buffer.alloc(rgb.length * 2);
+    for (let i = 0; i < rgb.length; i++) deep.writeUInt16BE(rgb[i] * 257, i * 2);
+    writeFileSync(file("deep.ppm"), Buffer.concat([Buffer.from(`P6 ${WIDTH} ${HEIGHT} 65535\n`), deep]));
+    await expectExactly(run("pamtotiff", "-truecolor", "deep.ppm"), "tiff", rgb);
+  });
+
+  it("an animated GIF and WebP: the first frame", async () => {
+    const frames = Buffer.concat([draw(INKS), draw(BLACK_AND_WHITE)]);
+    const film = sharp(frames, { raw: { width: WIDTH, height: HEIGHT * 2, channels: 3, pageHeight: HEIGHT } });
+    await expectExactly(await film.clone().gif({ dither: 0 }).toBuffer(), "gif", draw(INKS));
+    await expectExactly(await film.clone().webp({ lossless: true }).toBuffer(), "webp", draw(INKS));
+  });
+
   it("GIF (netpbm)", async () => {
     await expectExactly(run("ppmtogif", "inks.ppm"), "gif", draw(INKS));
   });

@@ -69,6 +69,11 @@ test.describe("in", () => {
     page,
   }) => {
     const table = await logoOnTeal(page);
+    await goTo(page, "Colours");
+    await page.getByLabel("Name of Navy").fill("Harbour");
+    await page.getByLabel("Name of Navy").press("Enter");
+    await settled(page);
+    await goTo(page, "Artwork");
     await openSection(page, "Background");
     await page.getByRole("button", { name: "Pick what is not the design" }).click();
     await table.click(8, 8);
@@ -84,7 +89,7 @@ test.describe("in", () => {
     await settled(page);
     await new Table(page, 1200, 900).expectColour(24, 24, GARMENT);
     // One in which there is no white at all: the pick finds nothing.
-    const other = await sharp({ create: { width: 300, height: 300, channels: 3, background: "#14304f" } })
+    const other = await sharp({ create: { width: 300, height: 300, channels: 3, background: "#f2b134" } })
       .png()
       .toBuffer();
     await page
@@ -94,6 +99,9 @@ test.describe("in", () => {
     await settled(page);
     await expect(page.getByText("One of these does nothing here any more", { exact: false })).toBeVisible();
     await expect(page.getByText("finds nothing of its colour here")).toBeVisible();
+    await goTo(page, "Colours");
+    await expect(page.getByText(/What you decided on Harbour waits/)).toBeVisible();
+    await goTo(page, "Artwork");
     await page.getByRole("button", { name: "Undo" }).click();
     await page.getByRole("button", { name: "Undo" }).click();
     await settled(page);

@@ -59,7 +59,7 @@ export async function goTo(page: Page, step: string): Promise<void> {
     .getByRole("navigation", { name: "Steps" })
     .getByRole("link", { name: new RegExp(step) })
     .click();
-  await expect(page.getByRole("heading", { name: step })).toBeVisible();
+  await expect(page.getByRole("heading", { name: step, exact: true })).toBeVisible();
   await settled(page);
 }
 

@@ -14,7 +14,7 @@ export function describeAction(action: Action, mmPerPx: number): string {
     case "flip":
       return action.axis === "left-right" ? "Flipped left to right" : "Flipped top to bottom";
     case "straighten":
-      return `Straightened by ${action.angleDeg.toFixed(2)}°`;
+      return `Straightened by ${action.angleDeg.toFixed(2).replace("-", "−")}°`;
     case "keystone":
       return "Laid flat by its corners";
     case "crop":

@@ -160,10 +160,11 @@ function PlacementField({ onChoose }: { onChoose(placement: Placement | null): v
   const isListed = chosen === null || data.some(({ name }) => name === chosen.name);
   return (
     <>
-      <Row label="Placement" htmlFor={id}>
+      <div className="flex items-center gap-3 py-1.5">
+        <label htmlFor={id}>Placement</label>
         <select
           id={id}
-          className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+          className="min-w-0 flex-1 rounded-[3px] border border-rule bg-card px-1.5 py-1"
           value={chosen?.name ?? ""}
           onChange={(event) => {
             const one = data.find(({ name }) => name === event.target.value);
@@ -178,7 +179,7 @@ function PlacementField({ onChoose }: { onChoose(placement: Placement | null): v
             </option>
           ))}
         </select>
-      </Row>
+      </div>
       <button type="button" className="text-xs underline" onClick={() => setOpen(true)}>
         Change the shop's placements
       </button>

@@ -66,8 +66,34 @@ export function ColoursStep({ computed }: { computed: Computed }) {
             <SpotRow key={spot.id} spot={spot} spots={spots} share={spot.areaPx / total} largest={largest} />
           ))}
         </ul>
+        <WaitingDecisions spots={spots} />
       </Group>
     </Panel>
+  );
+}
+
+/** What was decided on colours that this picture does not have: it waits for a picture that has them, or is forgotten. */
+function WaitingDecisions({ spots }: { spots: readonly Spot[] }) {
+  const decided = useJob((state) => state.recipe.colours.spots);
+  const edit = useJob((state) => state.edit);
+  const here = new Set(spots.flatMap(({ id, members }) => [id, ...members]));
+  const waiting = Object.keys(decided).filter((id) => !here.has(id));
+  if (waiting.length === 0) return null;
+  const forget = () =>
+    edit((r) => {
+      const kept = Object.entries(r.colours.spots).filter(([id]) => here.has(id));
+      return { ...r, colours: { ...r.colours, spots: Object.fromEntries(kept) } };
+    });
+  return (
+    <div role="note" className="mt-2 text-xs text-soft">
+      <p>
+        What you decided on {waiting.map((id) => decided[id].name ?? `#${id}`).join(", ")} waits: this picture does not
+        have {waiting.length === 1 ? "that colour" : "those colours"}.
+      </p>
+      <button type="button" className="underline" onClick={forget}>
+        Forget it
+      </button>
+    </div>
   );
 }
 
