@@ -22,7 +22,7 @@ describe("the shell's arguments", () => {
     ]);
     expect(said.out).toBe("x");
     expect(said.recipe.colours.count).toBe(4);
-    expect(said.recipe.artwork).toEqual({ width: { value: 90, unit: "mm" }, garment: "#00aaff" });
+    expect(said.recipe.artwork).toMatchObject({ width: { value: 90, unit: "mm" }, garment: "#00aaff" });
     expect(said.recipe.separations.trapMm).toBeCloseTo(25.4 / 72, 9);
   });
   it.each([

@@ -31,7 +31,8 @@ describe("lengths as typed", () => {
   });
   it("names what it cannot read", () => {
     expect(() => parseLength("wide", "in")).toThrow(/"wide" is not a length/);
-    expect(() => parseLength("-3mm", "in")).toThrow(RangeError);
+    expect(() => parseLength("--3mm", "in")).toThrow(RangeError);
+    expect(parseLength("-0.3 mm", "in")).toEqual({ value: -0.3, unit: "mm" });
   });
   it("are shown in the unit of the shop", () => {
     expect(formatLength(266.7, "in")).toBe("10.5 in");
