@@ -54,17 +54,25 @@ function parseAnswer<T>(schema: z.ZodType<T>, status: number, body: unknown): T 
   );
 }
 
-function withJson(method: string, body: unknown, keepalive = false): RequestInit {
-  return { method, body: JSON.stringify(body), headers: { "Content-Type": "application/json" }, keepalive };
+/** A browser finishes a request after its page is gone if the bodies of all such are under 64 KiB (Fetch standard). */
+const SURVIVES_BYTES = 60_000;
+
+/** Whether a save would reach the server from a page that closes. */
+export function survivesClosing(save: RecipeSave): boolean {
+  return JSON.stringify(save).length < SURVIVES_BYTES;
+}
+
+function withJson(method: string, content: unknown): RequestInit {
+  const body = JSON.stringify(content);
+  return { method, body, headers: { "Content-Type": "application/json" }, keepalive: body.length < SURVIVES_BYTES };
 }
 
 export const api = {
   listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
   findJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}`),
   patchJob: (id: string, patch: JobPatch): Promise<Job> => request(jobSchema, `/jobs/${id}`, withJson("PATCH", patch)),
-  /** `isLast`: the page is closing; the browser finishes the request without it. */
-  saveRecipe: (id: string, save: RecipeSave, isLast = false): Promise<Job> =>
-    request(jobSchema, `/jobs/${id}/recipes`, withJson("POST", save, isLast)),
+  saveRecipe: (id: string, save: RecipeSave): Promise<Job> =>
+    request(jobSchema, `/jobs/${id}/recipes`, withJson("POST", save)),
   moveHead: (id: string, move: HeadMove): Promise<Job> => request(jobSchema, `/jobs/${id}/head`, withJson("PUT", move)),
   listRuns: (id: string): Promise<Run[]> => request(runListSchema, `/jobs/${id}/runs`),
   startRun: (id: string, recipeVersion: number): Promise<Run> =>

@@ -2,6 +2,7 @@ import type { Job } from "@plain-palette/contract";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, RequestProblem } from "../api/client.ts";
+import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore } from "./recipe-store.ts";
 
 const JOB: Job = {
@@ -135,6 +136,35 @@ describe("the recipe of an open job", () => {
     expect(save).not.toHaveBeenCalled();
     store.getState().edit(withTrap(0.8));
     store.getState().leave();
-    expect(save).toHaveBeenCalledExactlyOnceWith(JOB.id, expect.objectContaining({ basedOn: 1 }), true);
+    expect(save).toHaveBeenCalledExactlyOnceWith(JOB.id, expect.objectContaining({ basedOn: 1 }));
+  });
+
+  it("keeps an unsaved edit that is too large for a closing page in the browser, and takes it up once", () => {
+    const kept = new Map<string, string>();
+    vi.stubGlobal("localStorage", {
+      setItem: (key: string, text: string) => kept.set(key, text),
+      getItem: (key: string) => kept.get(key) ?? null,
+      removeItem: (key: string) => kept.delete(key),
+    });
+    const save = vi.spyOn(api, "saveRecipe").mockResolvedValue(JOB);
+    const store = makeRecipeStore(JOB);
+    const points = Array.from({ length: 8000 }, (_, i) => i + 0.25);
+    const stroke = { mode: "erase", radiusPx: 4, points, hex: "#000000" } as const;
+    const strokes = [1, 2].map((n) => ({
+      id: `a${n}`,
+      isOn: true,
+      kind: "stroke" as const,
+      ...stroke,
+      points: [...points],
+    }));
+    store.getState().edit((r) => ({ ...r, artwork: { ...r.artwork, actions: strokes } }));
+    store.getState().leave();
+    expect(save).not.toHaveBeenCalled();
+    expect(takeUpAgain(JOB.id)).toMatchObject({
+      basedOn: 1,
+      recipe: { artwork: { actions: [{ id: "a1" }, { id: "a2" }] } },
+    });
+    expect(takeUpAgain(JOB.id)).toBeNull();
+    vi.unstubAllGlobals();
   });
 });

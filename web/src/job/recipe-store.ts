@@ -3,7 +3,8 @@
 import type { Job, JobPatch } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createStore } from "zustand";
-import { api, RequestProblem } from "../api/client.ts";
+import { api, RequestProblem, survivesClosing } from "../api/client.ts";
+import { leaveBehind } from "./left-behind.ts";
 
 export type SaveState =
   | { readonly kind: "saved" }
@@ -140,9 +141,11 @@ export function makeRecipeStore(first: Job) {
       },
       leave() {
         const { job, recipe } = get();
+        if (recipe === job.recipe) return;
+        const save = { basedOn: job.head, recipe };
+        if (!survivesClosing(save)) leaveBehind(job.id, save);
         // What is on its way already need not be sent twice; what came after it is kept as a version beside it.
-        if (recipe !== job.recipe && !(inFlight && recipe === sending))
-          void api.saveRecipe(job.id, { basedOn: job.head, recipe }, true);
+        else if (!(inFlight && recipe === sending)) void api.saveRecipe(job.id, save);
       },
     };
   });

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { api } from "../api/client.ts";
+import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore, type RecipeState, type RecipeStore } from "./recipe-store.ts";
 
 /** The store of a job; null while it loads. Throws the server's refusal to the route's error screen. */
@@ -18,7 +19,11 @@ export function useJobStore(id: string): RecipeStore | null {
   });
   useEffect(() => {
     if (!data) return;
-    const made = makeRecipeStore(data);
+    const left = takeUpAgain(id);
+    const isNews = left !== null && JSON.stringify(left.recipe) !== JSON.stringify(data.recipe);
+    // Based on what it was made from: if somebody saved since, a person chooses.
+    const made = makeRecipeStore(isNews ? { ...data, head: left.basedOn } : data);
+    if (isNews) made.getState().edit(() => left.recipe);
     setStore(made);
     const leave = () => made.getState().leave();
     window.addEventListener("pagehide", leave);
@@ -29,7 +34,7 @@ export function useJobStore(id: string): RecipeStore | null {
         .flush()
         .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }));
     };
-  }, [data, queries]);
+  }, [id, data, queries]);
   return store;
 }
 

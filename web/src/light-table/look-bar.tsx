@@ -23,7 +23,7 @@ interface Props {
   /** Said instead of the ways to look, where there is only one. */
   readonly caption: string | null;
   onLook(look: Look): void;
-  /** How much of the source shows behind the result, 0..1; null where it cannot. */
+  /** How far the source is faded in over the result, 0..1; null where it cannot. */
   readonly fade: number | null;
   onFade(fade: number): void;
   /** What the difference map says as a whole. */
@@ -84,9 +84,9 @@ export function LookBar(props: Props) {
         <ReadOutText {...props} />
         {fade !== null && (
           <span className="ml-auto flex w-52 items-center gap-2 whitespace-nowrap text-xs text-soft">
-            Source behind
+            Fade in source
             <Slide
-              label="Source behind"
+              label="Fade in source"
               value={Math.round(fade * 100)}
               min={0}
               max={100}

@@ -25,7 +25,7 @@ function garmentSheet({ width, height }: ArtSize, garment: string): Extract<Tabl
 interface Art {
   readonly step: JobStep;
   readonly look: Look;
-  /** How much of the source shows behind the result, 0..1. */
+  /** How far the source is faded in over the result, 0..1. */
   readonly fade: number;
   readonly computed: Computed;
   readonly trace: DrawnTrace | null;
@@ -39,8 +39,9 @@ export function layArt(art: Art): { layers: TableLayer[]; splitLayers: TableLaye
   const { look, computed, trace, size, garment, fade } = art;
   const sheet = garmentSheet(size, garment);
   const upright = computed.prepared?.upright ?? computed.source;
-  const behind = (opacity: number): TableLayer[] => (upright ? [{ kind: "bitmap", bitmap: upright, opacity }] : []);
-  const source = [sheet, ...behind(1)];
+  const shown = (opacity: number): TableLayer[] =>
+    upright && opacity > 0 ? [{ kind: "bitmap", bitmap: upright, opacity }] : [];
+  const source = [sheet, ...shown(1)];
   switch (look) {
     case "source":
       return { layers: source, splitLayers: undefined };
@@ -59,7 +60,7 @@ export function layArt(art: Art): { layers: TableLayer[]; splitLayers: TableLaye
         splitLayers: undefined,
       };
     default:
-      return { layers: [sheet, ...behind(fade), ...resultOf(art, source)], splitLayers: undefined };
+      return { layers: [sheet, ...resultOf(art, source), ...shown(fade)], splitLayers: undefined };
   }
 }
 

@@ -1,5 +1,6 @@
 // Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
 import { Tabs } from "radix-ui";
+import { useEffect } from "react";
 import type { Computed, Propose } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Panel } from "../steps/panel.tsx";
@@ -32,6 +33,14 @@ const TITLES: Readonly<Record<Section, string>> = {
 export function ArtworkStep(props: SectionProps) {
   const { desk, change } = props;
   const actions = useJob((state) => state.recipe.artwork.actions);
+  // Escape puts everything down.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Escape") change({ tool: null, draft: null, focusId: null, sketch: [], trim: null });
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [change]);
   return (
     <Panel step="artwork" next="colours" isDone={!isUnanswered(desk)}>
       <Tabs.Root
