@@ -129,6 +129,28 @@ describe("the recipe of an open job", () => {
     expect(store.getState().recipe.separations.trapMm).toBe(0.3);
   });
 
+  it("goes back twice when undo is pressed twice at once, and an edit made on the way stays on top", async () => {
+    const saves = fakeServer();
+    const seen: number[] = [];
+    vi.spyOn(api, "moveHead").mockImplementation(async (_id, move) => {
+      seen.push(move.seen);
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      return { ...JOB, recipe: withTrap(move.to / 10)(JOB.recipe), head: move.to, undo: move.to - 1 };
+    });
+    const store = makeRecipeStore({ ...JOB, head: 5, undo: 4 });
+    void store.getState().undo();
+    void store.getState().undo();
+    await vi.advanceTimersByTimeAsync(100);
+    expect(store.getState().save.kind).toBe("saving");
+    await vi.advanceTimersByTimeAsync(500);
+    store.getState().edit(withTrap(0.9));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(seen).toEqual([5, 4]);
+    expect(saves).toEqual([0.9]);
+    expect(store.getState()).toMatchObject({ job: { undo: 3 }, save: { kind: "saved" } });
+    expect(store.getState().recipe.separations.trapMm).toBe(0.9);
+  });
+
   it("hands an unsaved edit to the browser when the page closes, once", () => {
     const save = vi.spyOn(api, "saveRecipe").mockResolvedValue(JOB);
     const store = makeRecipeStore(JOB);

@@ -45,6 +45,9 @@ export function makeRecipeStore(first: Job) {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let inFlight: Promise<void> | null = null;
     let sending: Recipe | null = null;
+    /** Undo and redo, one after the other however fast they are asked for; `going` is the one on its way. */
+    let moves: Promise<void> = Promise.resolve();
+    let going: Promise<void> | null = null;
 
     const schedule = (ms: number) => {
       clearTimeout(timer);
@@ -60,6 +63,7 @@ export function makeRecipeStore(first: Job) {
     };
 
     const send = async (): Promise<void> => {
+      if (going) await going;
       while (get().recipe !== get().job.recipe) {
         const { recipe, job } = get();
         sending = recipe;
@@ -83,18 +87,42 @@ export function makeRecipeStore(first: Job) {
       set({ save: { kind: "saved" } });
     };
 
-    const go = async (to: number | null): Promise<void> => {
-      if (to === null) return;
-      const { job } = get();
+    const move = (way: "undo" | "redo"): Promise<void> => {
+      moves = moves.then(async () => {
+        await saveNow();
+        const to = get().job[way];
+        if (get().save.kind !== "saved" || to === null) return;
+        going = go(to).finally(() => {
+          going = null;
+        });
+        await going;
+      });
+      return moves;
+    };
+
+    const go = async (to: number): Promise<void> => {
+      const { job, recipe } = get();
+      set({ save: { kind: "saving" } });
       try {
-        const moved = await api.moveHead(job.id, { to, seen: job.head });
-        set({ job: moved, recipe: moved.recipe, save: { kind: "saved" } });
+        arrive(await api.moveHead(job.id, { to, seen: job.head }), recipe);
       } catch (error) {
         if (!(error instanceof RequestProblem)) throw error;
         // The head moved under us: show what is there now, nothing of ours is lost.
         const current = error.problem.status === 409 ? await api.findJob(job.id) : null;
-        if (current) set({ job: current, recipe: current.recipe, save: { kind: "saved" } });
-        else set({ save: { kind: "retrying", why: error.problem.title } });
+        if (current) arrive(current, recipe);
+        else {
+          set({ save: { kind: "retrying", why: error.problem.title } });
+          schedule(RETRY_MS);
+        }
+      }
+    };
+
+    /** Shows another version, unless something was changed on the way: then the change goes on top of it. */
+    const arrive = (job: Job, left: Recipe) => {
+      if (get().recipe === left) set({ job, recipe: job.recipe, save: { kind: "saved" } });
+      else {
+        set({ job, save: { kind: "unsaved" } });
+        schedule(QUIET_MS);
       }
     };
 
@@ -108,14 +136,8 @@ export function makeRecipeStore(first: Job) {
         set(get().save.kind === "conflict" ? { recipe } : { recipe, save: { kind: "unsaved" } });
         if (get().save.kind !== "conflict") schedule(QUIET_MS);
       },
-      async undo() {
-        await saveNow();
-        if (get().save.kind === "saved") await go(get().job.undo);
-      },
-      async redo() {
-        await saveNow();
-        if (get().save.kind === "saved") await go(get().job.redo);
-      },
+      undo: () => move("undo"),
+      redo: () => move("redo"),
       async resolve(side) {
         const { save, job, recipe } = get();
         if (save.kind !== "conflict") return;
