@@ -2,7 +2,7 @@
 // lies between, never to a third that happens to look like their mix.
 import type { Raster } from "../raster/index.ts";
 import { UNKNOWN } from "./flat.ts";
-import { distanceTo, MAX_FOUND, mixDistance, nearestColour, type Palette, unmix } from "./palette.ts";
+import { bleedDistance, distanceTo, MAX_FOUND, mixDistance, nearestColour, type Palette, unmix } from "./palette.ts";
 
 /** How far, in encoded RGB, a pixel may be from a colour or a mix and still count as it. Grows with the picture's noise. */
 export interface MatchReach {
@@ -175,7 +175,8 @@ export function shareExplainedAsMix(
   palette: Palette,
   label: number,
   areaPx: number,
-  reach: number,
+  reach: MatchReach,
+  isBled: boolean,
 ): number {
   const { width, height, data } = raster;
   const nearby = makeNearby();
@@ -194,9 +195,14 @@ export function shareExplainedAsMix(
       for (let m = k + 1; m < nearby.count && !isMix; m++) {
         const j = nearby.list[m];
         if (j === label) continue;
+        const r = data[p * 4];
+        const g = data[p * 4 + 1];
+        const b = data[p * 4 + 2];
+        if (isBled) isMix = bleedDistance(palette, i, j, r, g, b) <= reach.mix;
+        if (isMix) break;
         const share = unmix(palette, i, j, palette.r[label], palette.g[label], palette.b[label]);
         if (share < 0.04 || share > 0.96) continue;
-        isMix = mixDistance(palette, i, j, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach;
+        isMix = mixDistance(palette, i, j, r, g, b) <= reach.mix;
       }
     }
     if (isMix) mixed++;

@@ -36,13 +36,17 @@ export interface Findings {
 
 /** CIEDE2000 under which two flat colours are one. Two inks that near nobody mixes apart (common practice, no source). */
 const SAME_COLOUR = 2;
-/** A rim's largest share of the picture with its CIEDE2000 distance to the colour it is a variant of: a faint one may be wide. */
+/**
+ * A rim's largest share of the picture, its largest CIEDE2000 to the colour it is a variant of, and the share of its pixels
+ * that are inside it at most: the fainter, the wider.
+ */
 const RIMS = [
-  { share: 0.03, difference: 18 },
-  { share: 0.1, difference: 7 },
+  { share: 0.03, difference: 18, inside: 0.04 },
+  { share: 0.1, difference: 7, inside: 0.04 },
+  { share: 0.03, difference: 5, inside: 0.3 },
 ] as const;
-/** Share of a rim's pixels that are inside it. */
-const RIM_INSIDE = 0.04;
+/** Share of pixels inside it up to which a colour can be what compression made of an edge: lightness of one side, hue of the other. */
+const BLED_INSIDE = 0.1;
 /** Share of flat pixels under which they say nothing about the whole. */
 const LEAST_FLAT_SHARE = 0.02;
 /** Groups, accidental ones included, above which the art shades everywhere and is grouped coarser. */
@@ -66,7 +70,7 @@ export function findColours(source: Raster): Findings {
   const { labels, opaquePx } = flat;
   const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
 
-  const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(3, 0.5 * noise), minArea);
+  const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(3, 0.5 * Math.max(0, noise - 2)), minArea);
   const palette = makePalette(groups.map((group) => group.rgb));
   const labelOfBin = makeBinLabels();
   groups.forEach((group, index) => {
@@ -88,7 +92,7 @@ export function findColours(source: Raster): Findings {
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );
   if (noise > 0) dropRims(raster, labels, palette, reach, opaquePx);
-  dropInvented(raster, labels, palette, reach, leastAreas, opaquePx);
+  dropInvented(raster, labels, palette, reach, leastAreas, opaquePx, noise);
   return { ...collect(labels, palette, raster), opaquePx, noise, raster };
 }
 
@@ -120,15 +124,17 @@ function dropRims(raster: Raster, labels: Uint8Array, palette: Palette, reach: M
   const labs = paletteColours(palette).map((rgb) => rgbToLab(rgb));
   const smallestFirst = labs.map((_, i) => i).sort((a, b) => areas[a] - areas[b]);
   for (const label of smallestFirst) {
-    const isThin = inside[label] < areas[label] * RIM_INSIDE;
     const difference = Math.min(
       ...labs.map((lab, other) =>
         areas[other] > areas[label] ? ciede2000(lab, labs[label]) : Number.POSITIVE_INFINITY,
       ),
     );
     const share = areas[label] / opaquePx;
-    const isVariant = RIMS.some((rim) => share < rim.share && difference < rim.difference);
-    if (isThin && isVariant) takeBack(raster, labels, palette, reach, label);
+    const insideShare = inside[label] / areas[label];
+    const isRim = RIMS.some(
+      (rim) => share < rim.share && difference < rim.difference && insideShare < rim.inside,
+    );
+    if (isRim) takeBack(raster, labels, palette, reach, label);
   }
 }
 
@@ -166,16 +172,19 @@ function dropInvented(
   reach: MatchReach,
   leastAreas: Float64Array,
   opaquePx: number,
+  noise: number,
 ): void {
   const areas = countLabels(labels);
   const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
+  const inside = noise > 0 ? countInside(labels, raster.width, raster.height) : null;
   const dropped = new Set<number>();
   for (const label of smallestFirst) {
     if (dropped.size === palette.size - 1) break;
     const isTiny = areas[label] < leastAreas[label];
     const isSmall = areas[label] < opaquePx * 0.03;
+    const isBled = inside !== null && inside[label] < areas[label] * BLED_INSIDE;
     const isInvented =
-      isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach.mix) > 0.6);
+      isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach, isBled) > 0.6);
     if (!isInvented) continue;
     dropped.add(label);
     takeBack(raster, labels, palette, reach, label);

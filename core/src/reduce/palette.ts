@@ -83,6 +83,32 @@ export function mixDistance(palette: Palette, i: number, j: number, r: number, g
   return Math.sqrt(mr * mr + mg * mg + mb * mb);
 }
 
+/**
+ * Encoded-RGB distance of a pixel to the nearest mix of colours `i` and `j` whose luma and chroma are mixed each on its
+ * own: JPEG keeps chroma at half the resolution (ITU-T T.871 gives the transform), so a thin line has its own lightness
+ * with the hue of what lies beside it.
+ */
+export function bleedDistance(palette: Palette, i: number, j: number, r: number, g: number, b: number): number {
+  const yi = luma(palette.r[i], palette.g[i], palette.b[i]);
+  const yj = luma(palette.r[j], palette.g[j], palette.b[j]);
+  const y = luma(r, g, b);
+  const dy = y < Math.min(yi, yj) ? Math.min(yi, yj) - y : y > Math.max(yi, yj) ? y - Math.max(yi, yj) : 0;
+  // Chroma as r - y and b - y: differences of the two are all that counts.
+  const ur = palette.r[i] - yi - palette.r[j] + yj;
+  const ub = palette.b[i] - yi - palette.b[j] + yj;
+  const length2 = ur * ur + ub * ub;
+  const pr = r - y - palette.r[j] + yj;
+  const pb = b - y - palette.b[j] + yj;
+  const t = length2 === 0 ? 0 : Math.min(1, Math.max(0, (pr * ur + pb * ub) / length2));
+  const cr = pr - t * ur;
+  const cb = pb - t * ub;
+  return Math.sqrt(dy * dy + cr * cr + cb * cb);
+}
+
+function luma(r: number, g: number, b: number): number {
+  return 0.299 * r + 0.587 * g + 0.114 * b;
+}
+
 /** Mean colour of some pixels (indices). */
 export function meanColour({ data }: Raster, pixels: ArrayLike<number>): Rgb {
   let r = 0;
