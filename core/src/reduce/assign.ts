@@ -2,7 +2,8 @@
 // lies between, never to a third that happens to look like their mix.
 import type { Raster } from "../raster/index.ts";
 import { UNKNOWN } from "./flat.ts";
-import { bleedDistance, distanceTo, MAX_FOUND, mixDistance, nearestColour, type Palette, unmix } from "./palette.ts";
+import { gatherNearby, makeNearby, type Nearby } from "./nearby.ts";
+import { bleedDistance, distanceTo, mixDistance, nearestColour, type Palette, unmix } from "./palette.ts";
 
 /** How far, in encoded RGB, a pixel may be from a colour or a mix and still count as it. Grows with the picture's noise. */
 export interface MatchReach {
@@ -14,42 +15,6 @@ export interface MatchReach {
 const NEAR_PX = 2;
 /** Second look for blurred edges, where the flat colour begins farther away. */
 const FAR_PX = 4;
-
-/** The labels met around one pixel, gathered without allocating. */
-interface Nearby {
-  count: number;
-  readonly list: Uint8Array;
-  readonly seen: Uint8Array;
-}
-
-function makeNearby(): Nearby {
-  return { count: 0, list: new Uint8Array(MAX_FOUND), seen: new Uint8Array(256) };
-}
-
-function gatherNearby(
-  nearby: Nearby,
-  labels: Uint8Array,
-  width: number,
-  height: number,
-  p: number,
-  radius: number,
-): void {
-  for (let k = 0; k < nearby.count; k++) nearby.seen[nearby.list[k]] = 0;
-  nearby.count = 0;
-  const x = p % width;
-  const y = (p - x) / width;
-  const x0 = Math.max(0, x - radius);
-  const x1 = Math.min(width - 1, x + radius);
-  const y1 = Math.min(height - 1, y + radius);
-  for (let v = Math.max(0, y - radius); v <= y1; v++) {
-    for (let q = v * width + x0, end = v * width + x1; q <= end; q++) {
-      const label = labels[q];
-      if (label >= MAX_FOUND || nearby.seen[label] === 1) continue;
-      nearby.seen[label] = 1;
-      nearby.list[nearby.count++] = label;
-    }
-  }
-}
 
 /** How the nearby colours explain a pixel: by one of them (`first === second`) or a mix of two. */
 interface Explanation {

@@ -81,7 +81,7 @@ export function findColours(source: Raster): Findings {
   let unexplained = labelPurePixels(raster, labels, palette, open, reach);
   const minPeaks = Math.max(3, Math.round(minArea / (noise === 0 ? 4 : 1)));
   for (let round = 0; round < MOST_THIN && palette.size < MAX_FOUND && unexplained.length >= minPeaks; round++) {
-    const thin = findThinColour(raster, unexplained, palette, minPeaks);
+    const thin = findThinColour(raster, labels, unexplained, palette, minPeaks);
     if (!thin) break;
     addColour(palette, thin);
     unexplained = labelPurePixels(raster, labels, palette, unexplained, reach);
@@ -131,9 +131,7 @@ function dropRims(raster: Raster, labels: Uint8Array, palette: Palette, reach: M
     );
     const share = areas[label] / opaquePx;
     const insideShare = inside[label] / areas[label];
-    const isRim = RIMS.some(
-      (rim) => share < rim.share && difference < rim.difference && insideShare < rim.inside,
-    );
+    const isRim = RIMS.some((rim) => share < rim.share && difference < rim.difference && insideShare < rim.inside);
     if (isRim) takeBack(raster, labels, palette, reach, label);
   }
 }

@@ -11,12 +11,21 @@ export interface Rung {
   readonly countAfter: number;
 }
 
-/** A small colour weighs at least this share of the picture, so that a small but distinct accent outlives a near tone. */
-const ACCENT_SHARE = 0.03;
+/** An accent weighs this much times the root of its share, but no more than MOST_ACCENT: our own choice. */
+const ACCENT = 0.75;
+const MOST_ACCENT = 0.1;
+
+/**
+ * A colour's weight against merging: its share of the picture, more for a small one, so that a small but distinct accent
+ * outlives a near tone; not so much more that a hair-thin line outlives an area.
+ */
+function weigh(share: number): number {
+  return Math.max(share, Math.min(MOST_ACCENT, ACCENT * Math.sqrt(share)));
+}
 
 /**
  * All rungs from `colours.length` down to 1. Merging moves the smaller colour into the larger; the cost of a pair is the
- * smaller one's share of the picture times the pair's CIEDE2000. Cubic in the number of colours, which is at most 48.
+ * smaller one's weight times the pair's CIEDE2000. Cubic in the number of colours, which is at most 48.
  */
 export function buildLadder(colours: readonly FoundColour[]): Rung[] {
   const groups = colours.map(({ id, rgb, areaPx }) => ({ id, lab: rgbToLab(rgb), areaPx }));
@@ -29,7 +38,7 @@ export function buildLadder(colours: readonly FoundColour[]): Rung[] {
         const difference = ciede2000(groups[i].lab, groups[j].lab);
         const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
         const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
-        const cost = Math.max(share, ACCENT_SHARE) * difference;
+        const cost = weigh(share) * difference;
         if (cost < best.cost) best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
       }
     }
@@ -60,7 +69,7 @@ const NEAR_TWINS = 2;
 export function proposeCount(foundCount: number, rungs: readonly Rung[]): number {
   let count = foundCount;
   for (const rung of rungs) {
-    const isTwin = rung.difference < NEAR_TWINS && rung.cost < ACCENT_SHARE * NEAR_TWINS * 1.01;
+    const isTwin = rung.difference < NEAR_TWINS;
     if (count > MOST_PROPOSED || isTwin) count = rung.countAfter;
     else break;
   }

@@ -109,6 +109,44 @@ function luma(r: number, g: number, b: number): number {
   return 0.299 * r + 0.587 * g + 0.114 * b;
 }
 
+/** Whether a pixel is a mix, within `reach` (encoded RGB), of colours `i`, `j` and at most `mostOfK` of `k`. */
+export function isMixOfThree(
+  palette: Palette,
+  i: number,
+  j: number,
+  k: number,
+  r: number,
+  g: number,
+  b: number,
+  mostOfK: number,
+  reach: number,
+): boolean {
+  // Barycentric coordinates of the pixel's foot on the plane of the three.
+  const ar = palette.r[j] - palette.r[i];
+  const ag = palette.g[j] - palette.g[i];
+  const ab = palette.b[j] - palette.b[i];
+  const br = palette.r[k] - palette.r[i];
+  const bg = palette.g[k] - palette.g[i];
+  const bb = palette.b[k] - palette.b[i];
+  const pr = r - palette.r[i];
+  const pg = g - palette.g[i];
+  const pb = b - palette.b[i];
+  const aa = ar * ar + ag * ag + ab * ab;
+  const ba = ar * br + ag * bg + ab * bb;
+  const bb2 = br * br + bg * bg + bb * bb;
+  const pa = pr * ar + pg * ag + pb * ab;
+  const pb2 = pr * br + pg * bg + pb * bb;
+  const det = aa * bb2 - ba * ba;
+  if (det <= 1e-6 * aa * bb2) return false;
+  const u = (bb2 * pa - ba * pb2) / det;
+  const v = (aa * pb2 - ba * pa) / det;
+  if (u < 0 || v < 0 || u + v > 1 || v > mostOfK) return false;
+  const dr = pr - u * ar - v * br;
+  const dg = pg - u * ag - v * bg;
+  const db = pb - u * ab - v * bb;
+  return dr * dr + dg * dg + db * db <= reach * reach;
+}
+
 /** Mean colour of some pixels (indices). */
 export function meanColour({ data }: Raster, pixels: ArrayLike<number>): Rgb {
   let r = 0;

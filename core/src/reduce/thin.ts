@@ -1,7 +1,16 @@
 // Colours that never have a flat pixel: hair-thin outlines and small lettering. They are what remains unexplained.
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { distanceTo, groupBins, meanColour, mixDistance, nearestColour, type Palette } from "./palette.ts";
+import { gatherNearby, makeNearby } from "./nearby.ts";
+import {
+  distanceTo,
+  groupBins,
+  isMixOfThree,
+  meanColour,
+  mixDistance,
+  nearestColour,
+  type Palette,
+} from "./palette.ts";
 
 /** CIEDE2000 within which the peaks of one thin line count as one colour; wider than for flat pixels, since few peaks are pure. */
 const PEAK_REACH = 9;
@@ -11,6 +20,15 @@ const MOST_TRIED = 12;
 /** Encoded-RGB distances: to a mix of two known colours, and between peaks of one ink's line. */
 const MIX_REACH = 14;
 const SAME_REACH = 8;
+/**
+ * How far from a seam its two colours are looked for, px; most that the third shines through; how far the pixels may be
+ * from the mix; share of them that must be such.
+ */
+const SEAM_PX = 2;
+const SEAM_THIRD = 0.6;
+const SEAM_REACH = 6;
+const SEAM_SHARE = 0.6;
+const MOST_PEAKS = 200;
 /** Pixels of 3 x 3 that a line two pixels wide fills with its colour, less one for its turns. */
 const PATCH_PX = 5;
 
@@ -20,6 +38,7 @@ const PATCH_PX = 5;
  */
 export function findThinColour(
   raster: Raster,
+  labels: Uint8Array,
   unexplained: Uint32Array,
   palette: Palette,
   minPeaks: number,
@@ -42,7 +61,7 @@ export function findThinColour(
     .sort((a, b) => b.score - a.score);
   for (const { rgb, keys } of candidates.slice(0, MOST_TRIED)) {
     const pixels = keys.flatMap((key) => peaks.get(key) ?? []);
-    if (!isPartCoverage(raster, pixels, palette, rgb)) return rgb;
+    if (!isPartCoverage(raster, labels, pixels, palette, rgb)) return rgb;
   }
   return null;
 }
@@ -58,14 +77,45 @@ function strangeness(palette: Palette, rgb: Rgb): number {
  * leave such lines between two shapes. It looks like a mix of two known colours, and hardly any of its peaks stands in a
  * patch of its own colour, as the middle of a line two pixels wide does.
  */
-function isPartCoverage(raster: Raster, peaks: readonly number[], palette: Palette, rgb: Rgb): boolean {
+function isPartCoverage(
+  raster: Raster,
+  labels: Uint8Array,
+  peaks: readonly number[],
+  palette: Palette,
+  rgb: Rgb,
+): boolean {
   let isMix = false;
   for (let i = 0; i < palette.size && !isMix; i++)
     for (let j = i + 1; j < palette.size && !isMix; j++) isMix = mixDistance(palette, i, j, ...rgb) <= MIX_REACH;
-  if (!isMix) return false;
+  if (!isMix && !isSeam(raster, labels, peaks, palette)) return false;
   let patches = 0;
   for (const p of peaks) if (countLike(raster, p, rgb) >= PATCH_PX) patches++;
   return patches * 2 < peaks.length;
+}
+
+/**
+ * Whether most peaks are mixes of two colours around them and a smaller share of a third: renderers that lay edge upon edge
+ * let a shape underneath shine through the seam of the two above it.
+ */
+function isSeam(raster: Raster, labels: Uint8Array, peaks: readonly number[], palette: Palette): boolean {
+  const nearby = makeNearby();
+  const stride = Math.ceil(peaks.length / MOST_PEAKS);
+  let looked = 0;
+  let mixed = 0;
+  for (let n = 0; n < peaks.length; n += stride) {
+    const p = peaks[n];
+    const [r, g, b] = raster.data.subarray(p * 4, p * 4 + 3);
+    gatherNearby(nearby, labels, raster.width, raster.height, p, SEAM_PX);
+    looked++;
+    search: for (let k = 0; k < nearby.count; k++)
+      for (let m = k + 1; m < nearby.count; m++)
+        for (let third = 0; third < palette.size; third++)
+          if (isMixOfThree(palette, nearby.list[k], nearby.list[m], third, r, g, b, SEAM_THIRD, SEAM_REACH)) {
+            mixed++;
+            break search;
+          }
+  }
+  return mixed > looked * SEAM_SHARE;
 }
 
 /** Pixels of the 3 x 3 neighbourhood of `p` that have the colour. */
