@@ -3,7 +3,15 @@
 import type { Raster } from "../raster/index.ts";
 import { UNKNOWN } from "./flat.ts";
 import { gatherNearby, makeNearby, type Nearby } from "./nearby.ts";
-import { bleedDistance, distanceTo, mixDistance, nearestColour, type Palette, unmix } from "./palette.ts";
+import {
+  bleedDistance,
+  distance2,
+  MAX_FOUND,
+  mixDistance2,
+  mixShare,
+  nearestColour,
+  type Palette,
+} from "./palette.ts";
 
 /** How far, in encoded RGB, a pixel may be from a colour or a mix and still count as it. Grows with the picture's noise. */
 export interface MatchReach {
@@ -16,18 +24,27 @@ const NEAR_PX = 2;
 /** Second look for blurred edges, where the flat colour begins farther away. */
 const FAR_PX = 4;
 
-/** How the nearby colours explain a pixel: by one of them (`first === second`) or a mix of two. */
+/** How colours explain a pixel: by one of them (`first === second`) or a mix of two. */
 interface Explanation {
   first: number;
   second: number;
   distance: number;
+  /** Squared distances of the pixel to the palette's colours; only those looked at are of this pixel. */
+  readonly to2: Float64Array;
 }
 
+function makeExplanation(): Explanation {
+  return { first: 0, second: 0, distance: 0, to2: new Float64Array(MAX_FOUND) };
+}
+
+/** Explains a pixel by the nearby colours. */
 function explain(into: Explanation, nearby: Nearby, palette: Palette, r: number, g: number, b: number): void {
+  const { to2 } = into;
   into.distance = Number.POSITIVE_INFINITY;
   for (let k = 0; k < nearby.count; k++) {
     const i = nearby.list[k];
-    const alone = distanceTo(palette, i, r, g, b);
+    to2[i] = distance2(palette, i, r, g, b);
+    const alone = Math.sqrt(to2[i]);
     // One colour explains better than two at the same distance.
     if (alone <= into.distance + 1) {
       into.first = i;
@@ -36,11 +53,13 @@ function explain(into: Explanation, nearby: Nearby, palette: Palette, r: number,
     }
   }
   for (let k = 0; k < nearby.count; k++) {
+    const i = nearby.list[k];
     for (let m = k + 1; m < nearby.count; m++) {
-      const distance = mixDistance(palette, nearby.list[k], nearby.list[m], r, g, b);
+      const j = nearby.list[m];
+      const distance = Math.sqrt(mixDistance2(to2[i], to2[j], palette.apart2[i * MAX_FOUND + j]));
       if (distance + 1 >= into.distance) continue;
-      into.first = nearby.list[k];
-      into.second = nearby.list[m];
+      into.first = i;
+      into.second = j;
       into.distance = distance;
     }
   }
@@ -59,9 +78,10 @@ export function labelPurePixels(
 ): Uint32Array {
   const { width, height, data } = raster;
   const nearby = makeNearby();
-  const best: Explanation = { first: 0, second: 0, distance: 0 };
+  const best = makeExplanation();
   const decided = new Uint8Array(open.length).fill(UNKNOWN);
   const unexplained = new Uint32Array(open.length);
+  const pure2 = reach.pure * reach.pure;
   let count = 0;
   for (let k = 0; k < open.length; k++) {
     const p = open[k];
@@ -75,12 +95,52 @@ export function labelPurePixels(
       continue;
     }
     const nearest = nearestColour(palette, r, g, b);
-    if (nearest >= 0 && distanceTo(palette, nearest, r, g, b) <= reach.pure) decided[k] = nearest;
+    if (nearest >= 0 && distance2(palette, nearest, r, g, b) <= pure2) decided[k] = nearest;
     else unexplained[count++] = p;
   }
   // Written only now, so that the outcome does not depend on the order of pixels.
   for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
   return unexplained.slice(0, count);
+}
+
+/**
+ * Labels those `unexplained` pixels that plainly are the colour `label`, which is new in the palette; returns the positions
+ * in `unexplained` of those that still nothing explains, neither it nor its mix with a colour nearby.
+ */
+export function labelWithNew(
+  raster: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  unexplained: Uint32Array,
+  label: number,
+  reach: MatchReach,
+): Uint32Array {
+  const { width, height, data } = raster;
+  const own2 = new Float64Array(unexplained.length);
+  const pure2 = reach.pure * reach.pure;
+  for (let k = 0; k < unexplained.length; k++) {
+    const i = unexplained[k] * 4;
+    own2[k] = distance2(palette, label, data[i], data[i + 1], data[i + 2]);
+    if (own2[k] <= pure2) labels[unexplained[k]] = label;
+  }
+  const nearby = makeNearby();
+  const kept = new Uint32Array(unexplained.length);
+  const mix2 = reach.mix * reach.mix;
+  let count = 0;
+  for (let k = 0; k < unexplained.length; k++) {
+    const p = unexplained[k];
+    if (own2[k] <= pure2) continue;
+    gatherNearby(nearby, labels, width, height, p, NEAR_PX);
+    let isMix = false;
+    if (nearby.seen[label] === 1)
+      for (let m = 0; m < nearby.count && !isMix; m++) {
+        const other = nearby.list[m];
+        const other2 = distance2(palette, other, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
+        isMix = mixDistance2(own2[k], other2, palette.apart2[label * MAX_FOUND + other]) <= mix2;
+      }
+    if (!isMix) kept[count++] = k;
+  }
+  return kept.slice(0, count);
 }
 
 /**
@@ -96,7 +156,7 @@ export function labelMixedPixels(
 ): void {
   const { width, height, data } = raster;
   const nearby = makeNearby();
-  const best: Explanation = { first: 0, second: 0, distance: 0 };
+  const best = makeExplanation();
   const decided = new Uint8Array(open.length).fill(UNKNOWN);
   for (let k = 0; k < open.length; k++) {
     const p = open[k];
@@ -112,47 +172,55 @@ export function labelMixedPixels(
     }
     if (best.distance > reach.mix) explainWithKnown(best, nearby, palette, r, g, b);
     if (nearby.count === 0) decided[k] = nearestColour(palette, r, g, b);
-    else decided[k] = unmix(palette, best.first, best.second, r, g, b) >= 0.5 ? best.first : best.second;
+    else {
+      const { first, second, to2 } = best;
+      const share = mixShare(to2[first], to2[second], palette.apart2[first * MAX_FOUND + second]);
+      decided[k] = share >= 0.5 ? first : second;
+    }
   }
   for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
 }
 
 /** Betters an explanation by mixes of a nearby colour with any colour of the palette. */
 function explainWithKnown(into: Explanation, nearby: Nearby, palette: Palette, r: number, g: number, b: number): void {
+  const { to2 } = into;
+  for (let j = 0; j < palette.size; j++) to2[j] = distance2(palette, j, r, g, b);
+  let least = into.distance * into.distance;
   for (let k = 0; k < nearby.count; k++) {
+    const i = nearby.list[k];
     for (let j = 0; j < palette.size; j++) {
-      const distance = mixDistance(palette, nearby.list[k], j, r, g, b);
-      if (distance >= into.distance) continue;
-      into.first = nearby.list[k];
+      const d2 = mixDistance2(to2[i], to2[j], palette.apart2[i * MAX_FOUND + j]);
+      if (d2 >= least) continue;
+      into.first = i;
       into.second = j;
-      into.distance = distance;
+      least = d2;
     }
   }
+  into.distance = Math.sqrt(least);
 }
 
 /**
- * The share of the pixels of colour `label` (at most 400 of them are looked at) that two other colours nearby explain as
- * their mix. A colour that is mostly such a mix was made by blur or compression, not by the artist.
+ * The share of some pixels of colour `label` that two other colours nearby explain as their mix. A colour that is mostly
+ * such a mix was made by blur or compression (`isBled`), not by the artist.
  */
 export function shareExplainedAsMix(
   raster: Raster,
   labels: Uint8Array,
   palette: Palette,
   label: number,
-  areaPx: number,
+  pixels: readonly number[],
   reach: MatchReach,
   isBled: boolean,
 ): number {
   const { width, height, data } = raster;
   const nearby = makeNearby();
-  const stride = Math.max(1, Math.floor(areaPx / 400));
-  let met = 0;
-  let looked = 0;
+  const mix2 = reach.mix * reach.mix;
   let mixed = 0;
-  for (let p = 0; p < labels.length; p++) {
-    if (labels[p] !== label || met++ % stride !== 0) continue;
-    looked++;
+  for (const p of pixels) {
     gatherNearby(nearby, labels, width, height, p, NEAR_PX + 1);
+    const r = data[p * 4];
+    const g = data[p * 4 + 1];
+    const b = data[p * 4 + 2];
     let isMix = false;
     for (let k = 0; k < nearby.count && !isMix; k++) {
       const i = nearby.list[k];
@@ -160,17 +228,15 @@ export function shareExplainedAsMix(
       for (let m = k + 1; m < nearby.count && !isMix; m++) {
         const j = nearby.list[m];
         if (j === label) continue;
-        const r = data[p * 4];
-        const g = data[p * 4 + 1];
-        const b = data[p * 4 + 2];
         if (isBled) isMix = bleedDistance(palette, i, j, r, g, b) <= reach.mix;
         if (isMix) break;
-        const share = unmix(palette, i, j, palette.r[label], palette.g[label], palette.b[label]);
+        const apart2 = palette.apart2[i * MAX_FOUND + j];
+        const share = mixShare(palette.apart2[label * MAX_FOUND + i], palette.apart2[label * MAX_FOUND + j], apart2);
         if (share < 0.04 || share > 0.96) continue;
-        isMix = mixDistance(palette, i, j, r, g, b) <= reach.mix;
+        isMix = mixDistance2(distance2(palette, i, r, g, b), distance2(palette, j, r, g, b), apart2) <= mix2;
       }
     }
     if (isMix) mixed++;
   }
-  return looked === 0 ? 0 : mixed / looked;
+  return pixels.length === 0 ? 0 : mixed / pixels.length;
 }

@@ -1,8 +1,9 @@
 // Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
 import { ciede2000, formatHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
-import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
-import { findFlatPixels, labelFlatPixels, makeBinLabels, UNKNOWN } from "./flat.ts";
+import { labelMixedPixels, labelPurePixels, labelWithNew, type MatchReach, shareExplainedAsMix } from "./assign.ts";
+import { BINS, findFlatPixels, UNKNOWN } from "./flat.ts";
+import { countLabels, type Labelling, labelFlatPixels, loosen, renumberLabels, samplePixels } from "./labelling.ts";
 import {
   addColour,
   type ColourBin,
@@ -13,8 +14,9 @@ import {
   meanColour,
   type Palette,
   paletteColours,
+  removeColour,
 } from "./palette.ts";
-import { findThinColour } from "./thin.ts";
+import { findThinColour, narrowThinSearch, startThinSearch } from "./thin.ts";
 
 /** One colour that is really in the picture. The id follows from the colour, so it stays when others come and go. */
 export interface FoundColour {
@@ -47,6 +49,10 @@ const RIMS = [
 ] as const;
 /** Share of pixels inside it up to which a colour can be what compression made of an edge: lightness of one side, hue of the other. */
 const BLED_INSIDE = 0.1;
+/** Share of the picture under which a colour can be an invented one; share of its pixels that say so; how many are asked. */
+const MOST_INVENTED = 0.03;
+const INVENTED_SHARE = 0.6;
+const MOST_LOOKED_AT = 400;
 /** Share of flat pixels under which they say nothing about the whole. */
 const LEAST_FLAT_SHARE = 0.02;
 /** Groups, accidental ones included, above which the art shades everywhere and is grouped coarser. */
@@ -67,33 +73,46 @@ export function findColours(source: Raster): Findings {
   let flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
   // A photograph or a fine texture has hardly a flat pixel: then every pixel has a say.
   if (flat.flatPx < flat.opaquePx * LEAST_FLAT_SHARE) flat = findFlatPixels(raster, 255);
-  const { labels, opaquePx } = flat;
+  const { opaquePx } = flat;
   const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
 
   const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(3, 0.5 * Math.max(0, noise - 2)), minArea);
   const palette = makePalette(groups.map((group) => group.rgb));
-  const labelOfBin = makeBinLabels();
+  const labelOfBin = new Uint8Array(BINS).fill(UNKNOWN);
   groups.forEach((group, index) => {
     for (const key of group.keys) labelOfBin[key] = index;
   });
-  labelFlatPixels(raster, labels, labelOfBin);
-  const open = indicesOf(labels, UNKNOWN);
-  let unexplained = labelPurePixels(raster, labels, palette, open, reach);
+  const labelling = labelFlatPixels(flat, labelOfBin);
+  const { labels, loose } = labelling;
   const minPeaks = Math.max(3, Math.round(minArea / (noise === 0 ? 4 : 1)));
-  for (let round = 0; round < MOST_THIN && palette.size < MAX_FOUND && unexplained.length >= minPeaks; round++) {
-    const thin = findThinColour(raster, labels, unexplained, palette, minPeaks);
+  let search = startThinSearch(raster, labelPurePixels(raster, labels, palette, loose, reach), palette);
+  for (let round = 0; round < MOST_THIN && palette.size < MAX_FOUND; round++) {
+    if (search.unexplained.length < minPeaks) break;
+    const thin = findThinColour(raster, labels, search, palette, minPeaks);
     if (!thin) break;
-    addColour(palette, thin);
-    unexplained = labelPurePixels(raster, labels, palette, unexplained, reach);
+    const label = addColour(palette, thin);
+    const kept = labelWithNew(raster, labels, palette, search.unexplained, label, reach);
+    search = narrowThinSearch(raster, search, kept, palette, label);
   }
-  if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, open));
-  labelMixedPixels(raster, labels, palette, open, reach);
+  if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, loose));
+  labelMixedPixels(raster, labels, palette, loose, reach);
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );
-  if (noise > 0) dropRims(raster, labels, palette, reach, opaquePx);
-  dropInvented(raster, labels, palette, reach, leastAreas, opaquePx, noise);
-  return { ...collect(labels, palette, raster), opaquePx, noise, raster };
+  const picture: Picture = { raster, labelling, palette, reach, opaquePx, noise };
+  if (noise > 0) dropRims(picture);
+  dropInvented(picture, leastAreas);
+  return { ...collect(picture), opaquePx, noise, raster };
+}
+
+/** A picture whose colours are being found. */
+interface Picture {
+  readonly raster: Raster;
+  readonly labelling: Labelling;
+  readonly palette: Palette;
+  readonly reach: MatchReach;
+  readonly opaquePx: number;
+  readonly noise: number;
 }
 
 /** Groups of flat pixels that are colours; coarser and coarser until they fit beside room for thin ones. */
@@ -106,21 +125,14 @@ function groupFlat(bins: readonly ColourBin[], sameColour: number, minArea: numb
   }
 }
 
-function indicesOf(labels: Uint8Array, wanted: number): Uint32Array {
-  let count = 0;
-  for (let p = 0; p < labels.length; p++) if (labels[p] === wanted) count++;
-  const indices = new Uint32Array(count);
-  for (let p = 0, k = 0; p < labels.length; p++) if (labels[p] === wanted) indices[k++] = p;
-  return indices;
-}
-
 /**
  * Takes back the variants of a colour that compression leaves as a rim along its edges: near another, larger colour, and
  * hardly anywhere wider than a rim.
  */
-function dropRims(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, opaquePx: number): void {
-  const areas = countLabels(labels);
-  const inside = countInside(labels, raster.width, raster.height);
+function dropRims(picture: Picture): void {
+  const { raster, labelling, palette, opaquePx } = picture;
+  const areas = countLabels(labelling);
+  const inside = countInside(labelling.labels, raster.width, raster.height);
   const labs = paletteColours(palette).map((rgb) => rgbToLab(rgb));
   const smallestFirst = labs.map((_, i) => i).sort((a, b) => areas[a] - areas[b]);
   for (const label of smallestFirst) {
@@ -132,7 +144,7 @@ function dropRims(raster: Raster, labels: Uint8Array, palette: Palette, reach: M
     const share = areas[label] / opaquePx;
     const insideShare = inside[label] / areas[label];
     const isRim = RIMS.some((rim) => share < rim.share && difference < rim.difference && insideShare < rim.inside);
-    if (isRim) takeBack(raster, labels, palette, reach, label);
+    if (isRim) takeBack(picture, label);
   }
 }
 
@@ -151,65 +163,52 @@ function countInside(labels: Uint8Array, width: number, height: number): Uint32A
 }
 
 /** Gives the pixels of a colour anew, without it. */
-function takeBack(raster: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach, label: number): void {
-  const open = indicesOf(labels, label);
-  for (const p of open) labels[p] = UNKNOWN;
-  // A colour out of reach is never the nearest nor a part of a mix.
-  palette.r[label] = palette.g[label] = palette.b[label] = 1e6;
-  labelMixedPixels(raster, labels, palette, open, reach);
+function takeBack({ raster, labelling, palette, reach }: Picture, label: number): void {
+  const open = loosen(labelling, label);
+  removeColour(palette, label);
+  labelMixedPixels(raster, labelling.labels, palette, open, reach);
 }
 
 /**
  * Takes back colours that are smaller than `leastAreas` or only mixes of their neighbours, smallest first, and gives their
  * pixels anew.
  */
-function dropInvented(
-  raster: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  reach: MatchReach,
-  leastAreas: Float64Array,
-  opaquePx: number,
-  noise: number,
-): void {
-  const areas = countLabels(labels);
+function dropInvented(picture: Picture, leastAreas: Float64Array): void {
+  const { raster, labelling, palette, reach, opaquePx, noise } = picture;
+  const areas = countLabels(labelling);
   const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
-  const inside = noise > 0 ? countInside(labels, raster.width, raster.height) : null;
-  const dropped = new Set<number>();
+  const inside = noise > 0 ? countInside(labelling.labels, raster.width, raster.height) : null;
+  let dropped = 0;
   for (const label of smallestFirst) {
-    if (dropped.size === palette.size - 1) break;
+    if (dropped === palette.size - 1) break;
     const isTiny = areas[label] < leastAreas[label];
-    const isSmall = areas[label] < opaquePx * 0.03;
-    const isBled = inside !== null && inside[label] < areas[label] * BLED_INSIDE;
-    const isInvented =
-      isTiny || (isSmall && shareExplainedAsMix(raster, labels, palette, label, areas[label], reach, isBled) > 0.6);
-    if (!isInvented) continue;
-    dropped.add(label);
-    takeBack(raster, labels, palette, reach, label);
+    if (!isTiny) {
+      if (areas[label] >= opaquePx * MOST_INVENTED) continue;
+      const isBled = inside !== null && inside[label] < areas[label] * BLED_INSIDE;
+      const sample = samplePixels(labelling, label, Math.max(1, Math.floor(areas[label] / MOST_LOOKED_AT)));
+      const share = shareExplainedAsMix(raster, labelling.labels, palette, label, sample, reach, isBled);
+      if (share <= INVENTED_SHARE) continue;
+    }
+    dropped++;
+    takeBack(picture, label);
   }
 }
 
-function countLabels(labels: Uint8Array): Uint32Array {
-  const areas = new Uint32Array(256);
-  for (let p = 0; p < labels.length; p++) areas[labels[p]]++;
-  return areas;
-}
-
 /** Sorts colours by area, renumbers the labels and leaves out what nothing uses. */
-function collect(labels: Uint8Array, palette: Palette, raster: Raster): { found: FoundColour[]; labels: LabelMap } {
-  const areas = countLabels(labels);
+function collect({ labelling, palette, raster }: Picture): { found: FoundColour[]; labels: LabelMap } {
+  const areas = countLabels(labelling);
   const colours = paletteColours(palette);
   const used = colours.map((_, i) => i).filter((i) => areas[i] > 0);
   used.sort((a, b) => areas[b] - areas[a] || a - b);
-  const renumber = new Uint8Array(256).fill(NONE);
+  const numbers = new Uint8Array(256).fill(NONE);
   const taken = new Set<string>();
   const found = used.map((old, index) => {
-    renumber[old] = index;
+    numbers[old] = index;
     let id = formatHex(colours[old]).slice(1);
     while (taken.has(id)) id += "b";
     taken.add(id);
     return { id, rgb: colours[old], areaPx: areas[old] };
   });
-  for (let p = 0; p < labels.length; p++) labels[p] = renumber[labels[p]];
-  return { found, labels: { width: raster.width, height: raster.height, data: labels } };
+  renumberLabels(labelling, numbers);
+  return { found, labels: { width: raster.width, height: raster.height, data: labelling.labels } };
 }

@@ -1,26 +1,36 @@
-// Flat pixels: those that look like all their neighbours. They alone say which colours the artist used.
+// Flat pixels: those that look like all their neighbours. They alone say which colours the artist used. Clean art is mostly
+// runs of exactly equal pixels, so they are found and labelled run by run, not pixel by pixel.
 import { NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
 import type { ColourBin } from "./palette.ts";
 
 /** Label of a pixel that is still to be assigned. */
 export const UNKNOWN = 254;
-/** Label of a flat pixel whose colour has not been looked up yet. */
-const FLAT = 253;
 
 /** Five bits a channel: a bin is smaller than the difference at which two inks count as two. */
-export function binOf(r: number, g: number, b: number): number {
-  return ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
+export const BINS = 1 << 15;
+
+/** Stretches of pixels along rows, as indices from `starts` up to but without `ends`; `bins` are those of their colours. */
+export interface Spans {
+  readonly starts: Uint32Array;
+  readonly ends: Uint32Array;
+  readonly bins: Uint16Array;
 }
 
-const BINS = 1 << 15;
-
-/** Flat pixels marked in `labels`, and what colours they have. */
+/** Flat pixels and what colours they have. */
 export interface FlatPixels {
-  /** FLAT pixels, UNKNOWN pixels and NONE (transparent), to be overwritten by the assignment. */
+  /** UNKNOWN and NONE (transparent), to be overwritten by the assignment. */
   readonly labels: Uint8Array;
+  /** All flat pixels, in order. */
+  readonly spans: Spans;
   readonly bins: readonly ColourBin[];
   readonly opaquePx: number;
   readonly flatPx: number;
+}
+
+/** Runs of equal pixels of one row: where each starts; `count` of them, and the row's end behind the last. */
+interface Row {
+  count: number;
+  readonly starts: Uint32Array;
 }
 
 /**
@@ -31,73 +41,154 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
   const { width, height, data } = raster;
   const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
   const labels = new Uint8Array(width * height).fill(UNKNOWN);
+  const collected = collectSpans();
+  let opaquePx = 0;
+  const rows = [0, 1, 2].map((): Row => ({ count: 0, starts: new Uint32Array(width + 1) }));
+  for (let y = 0; y < Math.min(2, height); y++) readRuns(words, y * width, width, rows[y]);
+  for (let y = 0; y < height; y++) {
+    if (y > 0 && y < height - 1) readRuns(words, (y + 1) * width, width, rows[(y + 1) % 3]);
+    const here = rows[y % 3];
+    const above = y > 0 ? rows[(y - 1) % 3] : null;
+    const below = y < height - 1 ? rows[(y + 1) % 3] : null;
+    const rowStart = y * width;
+    const rowEnd = rowStart + width;
+    let up = 0;
+    let down = 0;
+    for (let run = 0; run < here.count; run++) {
+      const start = here.starts[run];
+      const end = here.starts[run + 1];
+      const word = words[start];
+      if (word >>> 24 < OPAQUE_ALPHA) {
+        labels.fill(NONE, start, end);
+        continue;
+      }
+      opaquePx += end - start;
+      // What lies inside runs of the same colour above and below is flat; the rest is looked at pixel by pixel.
+      let done = start;
+      const from = start > rowStart ? start + 1 : start;
+      const to = end < rowEnd ? end - 1 : end;
+      while (above && above.starts[up + 1] + width <= start) up++;
+      for (let a = up; done < end && (above === null || (a < above.count && above.starts[a] + width < end)); a++) {
+        if (above && words[above.starts[a]] !== word) continue;
+        const aFrom = above ? inside(above.starts[a] + width, rowStart, from) : from;
+        const aTo = above ? insideEnd(above.starts[a + 1] + width, rowEnd, to) : to;
+        if (aFrom < aTo) {
+          while (below && below.starts[down + 1] - width <= aFrom) down++;
+          for (let b = down; below === null || (b < below.count && below.starts[b] - width < aTo); b++) {
+            if (below && words[below.starts[b]] !== word) continue;
+            const bFrom = below ? inside(below.starts[b] - width, rowStart, aFrom) : aFrom;
+            const bTo = below ? insideEnd(below.starts[b + 1] - width, rowEnd, aTo) : aTo;
+            if (bFrom < bTo) {
+              addSingles(raster, collected, done, bFrom, reach);
+              collected.add(bFrom, bTo, word);
+              done = bTo;
+            }
+            if (below === null) break;
+          }
+        }
+        if (above === null) break;
+      }
+      addSingles(raster, collected, done, end, reach);
+    }
+  }
+  return { labels, ...collected.finish(), opaquePx };
+}
+
+/** The first pixel inside a run that begins at `start`, at least `least`; a run at the picture's border has no pixel before it. */
+function inside(start: number, rowStart: number, least: number): number {
+  const first = start > rowStart ? start + 1 : start;
+  return first > least ? first : least;
+}
+
+/** The end of the inside of a run that ends at `end`, at most `most`. */
+function insideEnd(end: number, rowEnd: number, most: number): number {
+  const last = end < rowEnd ? end - 1 : end;
+  return last < most ? last : most;
+}
+
+function readRuns(words: Uint32Array, start: number, width: number, row: Row): void {
+  const end = start + width;
+  let count = 0;
+  for (let p = start; p < end; ) {
+    row.starts[count++] = p;
+    const word = words[p++];
+    while (p < end && words[p] === word) p++;
+  }
+  row.starts[count] = end;
+  row.count = count;
+}
+
+/** Those of the pixels from `from` up to `to`, all of one row, that are flat without being level. */
+function addSingles(raster: Raster, spans: SpanCollector, from: number, to: number, reach: number): void {
+  const { width, height, data } = raster;
+  for (let p = from; p < to; p++) {
+    const x = p % width;
+    const y = (p - x) / width;
+    const left = x > 0 ? -1 : 0;
+    const right = x < width - 1 ? 1 : 0;
+    const up = y > 0 ? -width : 0;
+    const down = y < height - 1 ? width : 0;
+    if (!isFlat(data, p, left, right, up, down, reach)) continue;
+    const i = p * 4;
+    spans.add(p, p + 1, ((data[i + 2] << 16) | (data[i + 1] << 8) | data[i]) >>> 0);
+  }
+}
+
+type SpanCollector = ReturnType<typeof collectSpans>;
+
+/** Gathers spans and counts their colours. */
+function collectSpans() {
+  let starts = new Uint32Array(4096);
+  let ends = new Uint32Array(4096);
+  let bins = new Uint16Array(4096);
+  let n = 0;
+  let flatPx = 0;
   const count = new Uint32Array(BINS);
   const sumR = new Float64Array(BINS);
   const sumG = new Float64Array(BINS);
   const sumB = new Float64Array(BINS);
-  let opaquePx = 0;
-  let flatPx = 0;
-  // Clean art is mostly runs of exactly equal pixels: `level` says, for three rows at a time, whether a pixel equals both
-  // its neighbours in the row, so that most pixels are decided by five comparisons.
-  const level = [0, 1, 2].map(() => new Uint8Array(width));
-  for (let y = 0; y < Math.min(2, height); y++) markLevel(words, y * width, width, level[y]);
-  for (let y = 0; y < height; y++) {
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    if (y > 0 && y < height - 1) markLevel(words, (y + 1) * width, width, level[(y + 1) % 3]);
-    const levelUp = level[(y > 0 ? y - 1 : y) % 3];
-    const levelHere = level[y % 3];
-    const levelDown = level[(y < height - 1 ? y + 1 : y) % 3];
-    for (let x = 0; x < width; x++) {
-      const p = y * width + x;
-      const i = p * 4;
-      if (data[i + 3] < OPAQUE_ALPHA) {
-        labels[p] = NONE;
-        continue;
+  return {
+    /** A span of one colour, little-endian RGBA. */
+    add(start: number, end: number, word: number): void {
+      const r = word & 255;
+      const g = (word >>> 8) & 255;
+      const b = (word >>> 16) & 255;
+      const bin = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
+      const length = end - start;
+      flatPx += length;
+      count[bin] += length;
+      sumR[bin] += r * length;
+      sumG[bin] += g * length;
+      sumB[bin] += b * length;
+      // In grain and shades a span would be a pixel: neighbours in one bin join.
+      if (n > 0 && ends[n - 1] === start && bins[n - 1] === bin) {
+        ends[n - 1] = end;
+        return;
       }
-      opaquePx++;
-      const isLevel =
-        (levelUp[x] & levelHere[x] & levelDown[x]) === 1 && words[p + up] === words[p] && words[p + down] === words[p];
-      if (!isLevel && !isFlat(data, p, x > 0 ? -1 : 0, x < width - 1 ? 1 : 0, up, down, reach)) continue;
-      labels[p] = FLAT;
-      flatPx++;
-      const bin = binOf(data[i], data[i + 1], data[i + 2]);
-      count[bin]++;
-      sumR[bin] += data[i];
-      sumG[bin] += data[i + 1];
-      sumB[bin] += data[i + 2];
-    }
-  }
-  const bins: ColourBin[] = [];
-  for (let key = 0; key < BINS; key++) {
-    const n = count[key];
-    if (n > 0) bins.push({ key, weight: n, rgb: [sumR[key] / n, sumG[key] / n, sumB[key] / n] });
-  }
-  return { labels, bins, opaquePx, flatPx };
+      if (n === starts.length) {
+        starts = grown(starts, new Uint32Array(n * 2));
+        ends = grown(ends, new Uint32Array(n * 2));
+        bins = grown(bins, new Uint16Array(n * 2));
+      }
+      starts[n] = start;
+      ends[n] = end;
+      bins[n++] = bin;
+    },
+    finish(): Pick<FlatPixels, "spans" | "bins" | "flatPx"> {
+      const colours: ColourBin[] = [];
+      for (let key = 0; key < BINS; key++) {
+        const c = count[key];
+        if (c > 0) colours.push({ key, weight: c, rgb: [sumR[key] / c, sumG[key] / c, sumB[key] / c] });
+      }
+      const spans = { starts: starts.subarray(0, n), ends: ends.subarray(0, n), bins: bins.subarray(0, n) };
+      return { spans, bins: colours, flatPx };
+    },
+  };
 }
 
-/** Replaces FLAT by the label of its colour's bin; `labelOfBin` holds UNKNOWN where no colour took the bin. */
-export function labelFlatPixels({ data }: Raster, labels: Uint8Array, labelOfBin: Uint8Array): void {
-  for (let p = 0; p < labels.length; p++) {
-    if (labels[p] !== FLAT) continue;
-    const i = p * 4;
-    labels[p] = labelOfBin[binOf(data[i], data[i + 1], data[i + 2])];
-  }
-}
-
-/** An empty look-up from bin to label. */
-export function makeBinLabels(): Uint8Array {
-  return new Uint8Array(BINS).fill(UNKNOWN);
-}
-
-/** Marks with 1 the pixels of a row that equal their neighbours in it; a border pixel has one neighbour. */
-function markLevel(words: Uint32Array, start: number, width: number, out: Uint8Array): void {
-  let sameAsLeft = 1;
-  for (let x = 0; x < width; x++) {
-    const sameAsRight = x === width - 1 || words[start + x] === words[start + x + 1] ? 1 : 0;
-    out[x] = sameAsLeft & sameAsRight;
-    sameAsLeft = sameAsRight;
-  }
+function grown<T extends Uint32Array | Uint16Array>(from: T, into: T): T {
+  into.set(from);
+  return into;
 }
 
 function isFlat(

@@ -12,6 +12,8 @@ export interface Palette {
   readonly r: Float64Array;
   readonly g: Float64Array;
   readonly b: Float64Array;
+  /** Squared distance of colours `i` and `j` at `i * MAX_FOUND + j`. */
+  readonly apart2: Float64Array;
 }
 
 /** A palette of the given colours, with room for MAX_FOUND. */
@@ -21,6 +23,7 @@ export function makePalette(colours: readonly Rgb[]): Palette {
     r: new Float64Array(MAX_FOUND),
     g: new Float64Array(MAX_FOUND),
     b: new Float64Array(MAX_FOUND),
+    apart2: new Float64Array(MAX_FOUND * MAX_FOUND),
   };
   for (const colour of colours) addColour(palette, colour);
   return palette;
@@ -29,10 +32,24 @@ export function makePalette(colours: readonly Rgb[]): Palette {
 /** Adds a colour and returns its index. Throws a RangeError beyond MAX_FOUND. */
 export function addColour(palette: Palette, [r, g, b]: Rgb): number {
   if (palette.size >= MAX_FOUND) throw new RangeError(`more than ${MAX_FOUND} colours`);
-  palette.r[palette.size] = r;
-  palette.g[palette.size] = g;
-  palette.b[palette.size] = b;
+  setColour(palette, palette.size, r, g, b);
   return palette.size++;
+}
+
+/** Puts a colour out of reach: it is never the nearest nor a part of a mix. Indices of the others stay. */
+export function removeColour(palette: Palette, index: number): void {
+  setColour(palette, index, 1e6, 1e6, 1e6);
+}
+
+function setColour(palette: Palette, index: number, r: number, g: number, b: number): void {
+  palette.r[index] = r;
+  palette.g[index] = g;
+  palette.b[index] = b;
+  for (let i = 0; i <= Math.max(index, palette.size - 1); i++) {
+    const apart2 = distance2(palette, i, r, g, b);
+    palette.apart2[i * MAX_FOUND + index] = apart2;
+    palette.apart2[index * MAX_FOUND + i] = apart2;
+  }
 }
 
 /** The colours of a palette, channels rounded to bytes. */
@@ -47,40 +64,42 @@ export function paletteColours(palette: Palette): Rgb[] {
 /** Index of the palette colour nearest in encoded RGB; -1 for an empty palette. */
 export function nearestColour(palette: Palette, r: number, g: number, b: number): number {
   let best = -1;
-  let bestDistance = Number.POSITIVE_INFINITY;
+  let least = Number.POSITIVE_INFINITY;
   for (let i = 0; i < palette.size; i++) {
-    const distance = (palette.r[i] - r) ** 2 + (palette.g[i] - g) ** 2 + (palette.b[i] - b) ** 2;
-    if (distance < bestDistance) {
-      bestDistance = distance;
+    const d2 = distance2(palette, i, r, g, b);
+    if (d2 < least) {
+      least = d2;
       best = i;
     }
   }
   return best;
 }
 
-/** Encoded-RGB distance of a pixel to palette colour `i`. */
-export function distanceTo(palette: Palette, i: number, r: number, g: number, b: number): number {
-  return Math.sqrt((palette.r[i] - r) ** 2 + (palette.g[i] - g) ** 2 + (palette.b[i] - b) ** 2);
+/** Squared encoded-RGB distance of a pixel to palette colour `i`. */
+export function distance2(palette: Palette, i: number, r: number, g: number, b: number): number {
+  const dr = palette.r[i] - r;
+  const dg = palette.g[i] - g;
+  const db = palette.b[i] - b;
+  return dr * dr + dg * dg + db * db;
 }
 
-/** The share of colour `i` (0..1) in a pixel mixed of colours `i` and `j`: renderers mix encoded values, so encoded values unmix. */
-export function unmix(palette: Palette, i: number, j: number, r: number, g: number, b: number): number {
-  const dr = palette.r[i] - palette.r[j];
-  const dg = palette.g[i] - palette.g[j];
-  const db = palette.b[i] - palette.b[j];
-  const length2 = dr * dr + dg * dg + db * db;
-  if (length2 === 0) return 1;
-  const t = ((r - palette.r[j]) * dr + (g - palette.g[j]) * dg + (b - palette.b[j]) * db) / length2;
+/**
+ * The share of colour `i` (0..1) in a pixel mixed of colours `i` and `j`, from its squared distances to the two and theirs
+ * to each other: renderers mix encoded values, so encoded values unmix.
+ */
+export function mixShare(i2: number, j2: number, apart2: number): number {
+  if (apart2 === 0) return 1;
+  const t = (j2 + apart2 - i2) / (2 * apart2);
   return t < 0 ? 0 : Math.min(t, 1);
 }
 
-/** Encoded-RGB distance of a pixel to the nearest mix of colours `i` and `j`. */
-export function mixDistance(palette: Palette, i: number, j: number, r: number, g: number, b: number): number {
-  const t = unmix(palette, i, j, r, g, b);
-  const mr = palette.r[j] + t * (palette.r[i] - palette.r[j]) - r;
-  const mg = palette.g[j] + t * (palette.g[i] - palette.g[j]) - g;
-  const mb = palette.b[j] + t * (palette.b[i] - palette.b[j]) - b;
-  return Math.sqrt(mr * mr + mg * mg + mb * mb);
+/** Squared distance of a pixel to the nearest mix of two colours, from the same three distances. */
+export function mixDistance2(i2: number, j2: number, apart2: number): number {
+  const along = (j2 + apart2 - i2) / 2;
+  if (along <= 0) return j2;
+  if (along >= apart2) return i2;
+  const d2 = j2 - (along * along) / apart2;
+  return d2 > 0 ? d2 : 0;
 }
 
 /**

@@ -3,11 +3,12 @@ import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { gatherNearby, makeNearby } from "./nearby.ts";
 import {
-  distanceTo,
+  distance2,
   groupBins,
   isMixOfThree,
+  MAX_FOUND,
   meanColour,
-  mixDistance,
+  mixDistance2,
   nearestColour,
   type Palette,
 } from "./palette.ts";
@@ -32,20 +33,63 @@ const MOST_PEAKS = 200;
 /** Pixels of 3 x 3 that a line two pixels wide fills with its colour, less one for its turns. */
 const PATCH_PX = 5;
 
+/** The search for thin colours: pixels that nothing explains yet, and how far each is from every known colour. */
+export interface ThinSearch {
+  readonly unexplained: Uint32Array;
+  /** Distance to the nearest known colour, in steps of two, at the pixels' places in the picture; 0 elsewhere. */
+  readonly strength: Uint8Array;
+}
+
+export function startThinSearch({ width, height, data }: Raster, unexplained: Uint32Array, palette: Palette): ThinSearch {
+  const strength = new Uint8Array(width * height);
+  for (const p of unexplained) {
+    const [r, g, b] = [data[p * 4], data[p * 4 + 1], data[p * 4 + 2]];
+    const nearest = nearestColour(palette, r, g, b);
+    strength[p] = nearest < 0 ? 255 : strengthOf(distance2(palette, nearest, r, g, b));
+  }
+  return { unexplained, strength };
+}
+
+/** Goes on with those at the positions `kept`, now that colour `label` is known, too. */
+export function narrowThinSearch(
+  { data }: Raster,
+  { unexplained, strength }: ThinSearch,
+  kept: Uint32Array,
+  palette: Palette,
+  label: number,
+): ThinSearch {
+  const next = new Uint32Array(kept.length);
+  for (let k = 0, n = 0; k < unexplained.length; k++) {
+    const p = unexplained[k];
+    if (kept[n] !== k) {
+      strength[p] = 0;
+      continue;
+    }
+    next[n++] = p;
+    strength[p] = Math.min(
+      strength[p],
+      strengthOf(distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2])),
+    );
+  }
+  return { unexplained: next, strength };
+}
+
+function strengthOf(distance2: number): number {
+  return Math.min(255, Math.ceil(Math.sqrt(distance2) / 2));
+}
+
 /**
- * The strongest colour among `unexplained` pixels: of those that stand out locally most from every known colour (the
- * middle of a thin line is the purest part of it), the group with the most weight. Null if fewer than `minPeaks` agree.
+ * The strongest colour among unexplained pixels: of those that stand out locally most from every known colour (the middle
+ * of a thin line is the purest part of it), the group with the most weight. Null if fewer than `minPeaks` agree.
  */
 export function findThinColour(
   raster: Raster,
   labels: Uint8Array,
-  unexplained: Uint32Array,
+  { unexplained, strength }: ThinSearch,
   palette: Palette,
   minPeaks: number,
 ): Rgb | null {
   const { width, height, data } = raster;
-  const strength = new Uint8Array(width * height);
-  for (const p of unexplained) strength[p] = strengthAt(data, p, palette);
   const peaks = new Map<number, number[]>();
   for (const p of unexplained) {
     if (!isPeak(strength, p, width, height)) continue;
@@ -69,7 +113,7 @@ export function findThinColour(
 /** Distance to the nearest known colour. */
 function strangeness(palette: Palette, rgb: Rgb): number {
   const nearest = nearestColour(palette, ...rgb);
-  return nearest < 0 ? 255 : distanceTo(palette, nearest, ...rgb);
+  return nearest < 0 ? 255 : Math.sqrt(distance2(palette, nearest, ...rgb));
 }
 
 /**
@@ -84,13 +128,26 @@ function isPartCoverage(
   palette: Palette,
   rgb: Rgb,
 ): boolean {
-  let isMix = false;
-  for (let i = 0; i < palette.size && !isMix; i++)
-    for (let j = i + 1; j < palette.size && !isMix; j++) isMix = mixDistance(palette, i, j, ...rgb) <= MIX_REACH;
-  if (!isMix && !isSeam(raster, labels, peaks, palette)) return false;
+  const looked = samplePeaks(peaks);
+  if (!isMixOfTwo(palette, rgb) && !isSeam(raster, labels, looked, palette)) return false;
   let patches = 0;
-  for (const p of peaks) if (countLike(raster, p, rgb) >= PATCH_PX) patches++;
-  return patches * 2 < peaks.length;
+  for (const p of looked) if (countLike(raster, p, rgb) >= PATCH_PX) patches++;
+  return patches * 2 < looked.length;
+}
+
+function samplePeaks(peaks: readonly number[]): number[] {
+  const stride = Math.ceil(peaks.length / MOST_PEAKS);
+  return peaks.filter((_, n) => n % stride === 0);
+}
+
+/** Whether a colour looks like a mix of two known ones. */
+function isMixOfTwo(palette: Palette, rgb: Rgb): boolean {
+  const to2 = Array.from({ length: palette.size }, (_, i) => distance2(palette, i, ...rgb));
+  return to2.some((i2, i) =>
+    to2.some(
+      (j2, j) => j < i && mixDistance2(i2, j2, palette.apart2[i * MAX_FOUND + j]) <= MIX_REACH * MIX_REACH,
+    ),
+  );
 }
 
 /**
@@ -99,14 +156,10 @@ function isPartCoverage(
  */
 function isSeam(raster: Raster, labels: Uint8Array, peaks: readonly number[], palette: Palette): boolean {
   const nearby = makeNearby();
-  const stride = Math.ceil(peaks.length / MOST_PEAKS);
-  let looked = 0;
   let mixed = 0;
-  for (let n = 0; n < peaks.length; n += stride) {
-    const p = peaks[n];
+  for (const p of peaks) {
     const [r, g, b] = raster.data.subarray(p * 4, p * 4 + 3);
     gatherNearby(nearby, labels, raster.width, raster.height, p, SEAM_PX);
-    looked++;
     search: for (let k = 0; k < nearby.count; k++)
       for (let m = k + 1; m < nearby.count; m++)
         for (let third = 0; third < palette.size; third++)
@@ -115,7 +168,7 @@ function isSeam(raster: Raster, labels: Uint8Array, peaks: readonly number[], pa
             break search;
           }
   }
-  return mixed > looked * SEAM_SHARE;
+  return mixed > peaks.length * SEAM_SHARE;
 }
 
 /** Pixels of the 3 x 3 neighbourhood of `p` that have the colour. */
@@ -129,10 +182,6 @@ function countLike({ width, height, data }: Raster, p: number, [r, g, b]: Rgb): 
       if (Math.hypot(data[i] - r, data[i + 1] - g, data[i + 2] - b) <= SAME_REACH) count++;
     }
   return count;
-}
-
-function strengthAt(data: Uint8ClampedArray, p: number, palette: Palette): number {
-  return Math.min(255, Math.ceil(strangeness(palette, [data[p * 4], data[p * 4 + 1], data[p * 4 + 2]]) / 2));
 }
 
 function isPeak(strength: Uint8Array, p: number, width: number, height: number): boolean {

@@ -1,0 +1,106 @@
+// Which pixel has which label while colours are being found. Flat pixels keep their label span by span, so that counting,
+// taking a colour back and renumbering cost the spans and the loose pixels, not the whole picture.
+import { type FlatPixels, type Spans, UNKNOWN } from "./flat.ts";
+
+/** A label of a span whose pixels have become loose. */
+const LOOSE = 255;
+
+/** The labels of a picture under way. */
+export interface Labelling {
+  readonly labels: Uint8Array;
+  readonly spans: Spans;
+  /** Label of each span. */
+  readonly spanLabels: Uint8Array;
+  /** All pixels that belong to no span and are not transparent. */
+  loose: Uint32Array;
+}
+
+/** Labels flat pixels by their bins; `labelOfBin` holds UNKNOWN where no colour took the bin: those stay loose. */
+export function labelFlatPixels({ labels, spans, opaquePx }: FlatPixels, labelOfBin: Uint8Array): Labelling {
+  const { starts, ends, bins } = spans;
+  const spanLabels = new Uint8Array(starts.length);
+  let labelled = 0;
+  for (let s = 0; s < starts.length; s++) {
+    const label = labelOfBin[bins[s]];
+    if (label === UNKNOWN) spanLabels[s] = LOOSE;
+    else {
+      spanLabels[s] = label;
+      labels.fill(label, starts[s], ends[s]);
+      labelled += ends[s] - starts[s];
+    }
+  }
+  return { labels, spans, spanLabels, loose: indicesOf(labels, UNKNOWN, opaquePx - labelled) };
+}
+
+/** Indices of the `count` pixels that have a label. Searched with the array's own indexOf, at the memory's speed. */
+function indicesOf(labels: Uint8Array, wanted: number, count: number): Uint32Array {
+  const indices = new Uint32Array(count);
+  for (let p = labels.indexOf(wanted), k = 0; p >= 0; p = labels.indexOf(wanted, p))
+    while (labels[p] === wanted) indices[k++] = p++;
+  return indices;
+}
+
+/** Pixels of every label. */
+export function countLabels({ labels, spans, spanLabels, loose }: Labelling): Uint32Array {
+  const areas = new Uint32Array(256);
+  for (let s = 0; s < spanLabels.length; s++)
+    if (spanLabels[s] !== LOOSE) areas[spanLabels[s]] += spans.ends[s] - spans.starts[s];
+  for (let k = 0; k < loose.length; k++) areas[labels[loose[k]]]++;
+  return areas;
+}
+
+/** Makes all pixels of a label UNKNOWN and loose; returns them. */
+export function loosen(labelling: Labelling, label: number): Uint32Array {
+  const { labels, spans, spanLabels, loose } = labelling;
+  let fromSpans = 0;
+  for (let s = 0; s < spanLabels.length; s++)
+    if (spanLabels[s] === label) fromSpans += spans.ends[s] - spans.starts[s];
+  const freed = new Uint32Array(loose.length + fromSpans);
+  let n = 0;
+  for (let s = 0; s < spanLabels.length; s++) {
+    if (spanLabels[s] !== label) continue;
+    spanLabels[s] = LOOSE;
+    for (let p = spans.starts[s]; p < spans.ends[s]; p++) freed[n++] = p;
+  }
+  if (n > 0) {
+    const all = new Uint32Array(loose.length + n);
+    all.set(loose);
+    all.set(freed.subarray(0, n), loose.length);
+    labelling.loose = all;
+  }
+  for (let k = 0; k < loose.length; k++) if (labels[loose[k]] === label) freed[n++] = loose[k];
+  const open = freed.subarray(0, n);
+  for (let k = 0; k < n; k++) labels[open[k]] = UNKNOWN;
+  return open;
+}
+
+/** Every `stride`-th pixel of a label, in no particular order. */
+export function samplePixels({ labels, spans, spanLabels, loose }: Labelling, label: number, stride: number): number[] {
+  const sample: number[] = [];
+  let skip = 0;
+  for (let s = 0; s < spanLabels.length; s++) {
+    if (spanLabels[s] !== label) continue;
+    const { starts, ends } = spans;
+    let p = starts[s] + skip;
+    for (; p < ends[s]; p += stride) sample.push(p);
+    skip = p - ends[s];
+  }
+  for (let k = 0; k < loose.length; k++) {
+    if (labels[loose[k]] !== label) continue;
+    if (skip === 0) {
+      sample.push(loose[k]);
+      skip = stride;
+    }
+    skip--;
+  }
+  return sample;
+}
+
+/** Gives every label its new number. */
+export function renumberLabels({ labels, spans, spanLabels, loose }: Labelling, numbers: Uint8Array): void {
+  for (let k = 0; k < loose.length; k++) labels[loose[k]] = numbers[labels[loose[k]]];
+  for (let s = 0; s < spanLabels.length; s++) {
+    const old = spanLabels[s];
+    if (old !== LOOSE && numbers[old] !== old) labels.fill(numbers[old], spans.starts[s], spans.ends[s]);
+  }
+}
