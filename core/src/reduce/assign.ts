@@ -20,7 +20,7 @@ export interface MatchReach {
 }
 
 /** How far around an edge pixel its two colours are looked for: an anti-aliased edge is at most 2 px wide. */
-const NEAR_PX = 2;
+export const NEAR_PX = 2;
 /** Second look for blurred edges, where the flat colour begins farther away. */
 const FAR_PX = 4;
 
@@ -101,46 +101,6 @@ export function labelPurePixels(
   // Written only now, so that the outcome does not depend on the order of pixels.
   for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
   return unexplained.slice(0, count);
-}
-
-/**
- * Labels those `unexplained` pixels that plainly are the colour `label`, which is new in the palette; returns the positions
- * in `unexplained` of those that still nothing explains, neither it nor its mix with a colour nearby.
- */
-export function labelWithNew(
-  raster: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  unexplained: Uint32Array,
-  label: number,
-  reach: MatchReach,
-): Uint32Array {
-  const { width, height, data } = raster;
-  const own2 = new Float64Array(unexplained.length);
-  const pure2 = reach.pure * reach.pure;
-  for (let k = 0; k < unexplained.length; k++) {
-    const i = unexplained[k] * 4;
-    own2[k] = distance2(palette, label, data[i], data[i + 1], data[i + 2]);
-    if (own2[k] <= pure2) labels[unexplained[k]] = label;
-  }
-  const nearby = makeNearby();
-  const kept = new Uint32Array(unexplained.length);
-  const mix2 = reach.mix * reach.mix;
-  let count = 0;
-  for (let k = 0; k < unexplained.length; k++) {
-    const p = unexplained[k];
-    if (own2[k] <= pure2) continue;
-    gatherNearby(nearby, labels, width, height, p, NEAR_PX);
-    let isMix = false;
-    if (nearby.seen[label] === 1)
-      for (let m = 0; m < nearby.count && !isMix; m++) {
-        const other = nearby.list[m];
-        const other2 = distance2(palette, other, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
-        isMix = mixDistance2(own2[k], other2, palette.apart2[label * MAX_FOUND + other]) <= mix2;
-      }
-    if (!isMix) kept[count++] = k;
-  }
-  return kept.slice(0, count);
 }
 
 /**

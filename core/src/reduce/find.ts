@@ -1,7 +1,7 @@
 // Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
 import { ciede2000, formatHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
-import { labelMixedPixels, labelPurePixels, labelWithNew, type MatchReach, shareExplainedAsMix } from "./assign.ts";
+import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
 import { BINS, findFlatPixels, UNKNOWN } from "./flat.ts";
 import { countLabels, type Labelling, labelFlatPixels, loosen, renumberLabels, samplePixels } from "./labelling.ts";
 import {
@@ -91,8 +91,7 @@ export function findColours(source: Raster): Findings {
     const thin = findThinColour(raster, labels, search, palette, minPeaks);
     if (!thin) break;
     const label = addColour(palette, thin);
-    const kept = labelWithNew(raster, labels, palette, search.unexplained, label, reach);
-    search = narrowThinSearch(raster, search, kept, palette, label);
+    search = narrowThinSearch(raster, labels, search, palette, label, reach);
   }
   if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, loose));
   labelMixedPixels(raster, labels, palette, loose, reach);
@@ -178,6 +177,7 @@ function dropInvented(picture: Picture, leastAreas: Float64Array): void {
   const areas = countLabels(labelling);
   const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
   const inside = noise > 0 ? countInside(labelling.labels, raster.width, raster.height) : null;
+  const samples = samplePixels(labelling, areas, MOST_LOOKED_AT);
   let dropped = 0;
   for (const label of smallestFirst) {
     if (dropped === palette.size - 1) break;
@@ -185,8 +185,7 @@ function dropInvented(picture: Picture, leastAreas: Float64Array): void {
     if (!isTiny) {
       if (areas[label] >= opaquePx * MOST_INVENTED) continue;
       const isBled = inside !== null && inside[label] < areas[label] * BLED_INSIDE;
-      const sample = samplePixels(labelling, label, Math.max(1, Math.floor(areas[label] / MOST_LOOKED_AT)));
-      const share = shareExplainedAsMix(raster, labelling.labels, palette, label, sample, reach, isBled);
+      const share = shareExplainedAsMix(raster, labelling.labels, palette, label, samples[label], reach, isBled);
       if (share <= INVENTED_SHARE) continue;
     }
     dropped++;

@@ -74,26 +74,29 @@ export function loosen(labelling: Labelling, label: number): Uint32Array {
   return open;
 }
 
-/** Every `stride`-th pixel of a label, in no particular order. */
-export function samplePixels({ labels, spans, spanLabels, loose }: Labelling, label: number, stride: number): number[] {
-  const sample: number[] = [];
-  let skip = 0;
+/** Of every label some `most` pixels (fewer than twice as many), evenly spread over those it has. */
+export function samplePixels({ labels, spans, spanLabels, loose }: Labelling, areas: Uint32Array, most: number): number[][] {
+  const samples: number[][] = Array.from({ length: 256 }, () => []);
+  const strides = areas.map((area) => Math.max(1, Math.floor(area / most)));
+  // Pixels of each label to go by until the next is taken.
+  const skip = new Uint32Array(256);
   for (let s = 0; s < spanLabels.length; s++) {
-    if (spanLabels[s] !== label) continue;
-    const { starts, ends } = spans;
-    let p = starts[s] + skip;
-    for (; p < ends[s]; p += stride) sample.push(p);
-    skip = p - ends[s];
+    const label = spanLabels[s];
+    if (label === LOOSE) continue;
+    const end = spans.ends[s];
+    let p = spans.starts[s] + skip[label];
+    for (; p < end; p += strides[label]) samples[label].push(p);
+    skip[label] = p - end;
   }
   for (let k = 0; k < loose.length; k++) {
-    if (labels[loose[k]] !== label) continue;
-    if (skip === 0) {
-      sample.push(loose[k]);
-      skip = stride;
+    const label = labels[loose[k]];
+    if (skip[label] === 0) {
+      samples[label].push(loose[k]);
+      skip[label] = strides[label];
     }
-    skip--;
+    skip[label]--;
   }
-  return sample;
+  return samples;
 }
 
 /** Gives every label its new number. */

@@ -37,3 +37,13 @@ export function gatherNearby(
     }
   }
 }
+
+/** The pixels within `radius` of `p`, itself included, row by row. */
+export function around(p: number, radius: number, width: number, height: number): number[] {
+  const x = p % width;
+  const y = (p - x) / width;
+  const pixels: number[] = [];
+  for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++)
+    for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++) pixels.push(v * width + u);
+  return pixels;
+}

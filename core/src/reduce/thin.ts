@@ -1,7 +1,8 @@
 // Colours that never have a flat pixel: hair-thin outlines and small lettering. They are what remains unexplained.
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { gatherNearby, makeNearby } from "./nearby.ts";
+import { type MatchReach, NEAR_PX } from "./assign.ts";
+import { around, gatherNearby, makeNearby } from "./nearby.ts";
 import {
   distance2,
   groupBins,
@@ -50,28 +51,43 @@ export function startThinSearch({ width, height, data }: Raster, unexplained: Ui
   return { unexplained, strength };
 }
 
-/** Goes on with those at the positions `kept`, now that colour `label` is known, too. */
+/**
+ * Labels those unexplained pixels that plainly are the colour `label`, which is new in the palette, and goes on with those
+ * that neither it explains nor its mix with a colour nearby.
+ */
 export function narrowThinSearch(
-  { data }: Raster,
+  { width, height, data }: Raster,
+  labels: Uint8Array,
   { unexplained, strength }: ThinSearch,
-  kept: Uint32Array,
   palette: Palette,
   label: number,
+  reach: MatchReach,
 ): ThinSearch {
-  const next = new Uint32Array(kept.length);
-  for (let k = 0, n = 0; k < unexplained.length; k++) {
-    const p = unexplained[k];
-    if (kept[n] !== k) {
+  const pure2 = reach.pure * reach.pure;
+  const mix2 = reach.mix * reach.mix;
+  const plain: number[] = [];
+  for (const p of unexplained) {
+    const own2 = distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
+    if (own2 <= pure2) {
+      labels[p] = label;
       strength[p] = 0;
-      continue;
-    }
-    next[n++] = p;
-    strength[p] = Math.min(
-      strength[p],
-      strengthOf(distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2])),
-    );
+      plain.push(p);
+    } else strength[p] = Math.min(strength[p], strengthOf(own2));
   }
-  return { unexplained: next, strength };
+  const nearby = makeNearby();
+  for (const p of plain)
+    for (const q of around(p, NEAR_PX, width, height)) {
+      if (strength[q] === 0) continue;
+      const [r, g, b] = [data[q * 4], data[q * 4 + 1], data[q * 4 + 2]];
+      gatherNearby(nearby, labels, width, height, q, NEAR_PX);
+      const own2 = distance2(palette, label, r, g, b);
+      for (let m = 0; m < nearby.count; m++) {
+        const other = nearby.list[m];
+        const other2 = distance2(palette, other, r, g, b);
+        if (mixDistance2(own2, other2, palette.apart2[label * MAX_FOUND + other]) <= mix2) strength[q] = 0;
+      }
+    }
+  return { unexplained: unexplained.filter((p) => strength[p] > 0), strength };
 }
 
 function strengthOf(distance2: number): number {
