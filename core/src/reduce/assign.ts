@@ -3,15 +3,7 @@
 import type { Raster } from "../raster/index.ts";
 import { UNKNOWN } from "./flat.ts";
 import { gatherNearby, makeNearby, type Nearby } from "./nearby.ts";
-import {
-  bleedDistance,
-  distance2,
-  MAX_FOUND,
-  mixDistance2,
-  mixShare,
-  nearestColour,
-  type Palette,
-} from "./palette.ts";
+import { bleedDistance, distance2, MAX_FOUND, mixDistance2, mixShare, nearestColour, type Palette } from "./palette.ts";
 
 /** How far, in encoded RGB, a pixel may be from a colour or a mix and still count as it. Grows with the picture's noise. */
 export interface MatchReach {

@@ -53,8 +53,7 @@ export function countLabels({ labels, spans, spanLabels, loose }: Labelling): Ui
 export function loosen(labelling: Labelling, label: number): Uint32Array {
   const { labels, spans, spanLabels, loose } = labelling;
   let fromSpans = 0;
-  for (let s = 0; s < spanLabels.length; s++)
-    if (spanLabels[s] === label) fromSpans += spans.ends[s] - spans.starts[s];
+  for (let s = 0; s < spanLabels.length; s++) if (spanLabels[s] === label) fromSpans += spans.ends[s] - spans.starts[s];
   const freed = new Uint32Array(loose.length + fromSpans);
   let n = 0;
   for (let s = 0; s < spanLabels.length; s++) {
@@ -75,7 +74,11 @@ export function loosen(labelling: Labelling, label: number): Uint32Array {
 }
 
 /** Of every label some `most` pixels (fewer than twice as many), evenly spread over those it has. */
-export function samplePixels({ labels, spans, spanLabels, loose }: Labelling, areas: Uint32Array, most: number): number[][] {
+export function samplePixels(
+  { labels, spans, spanLabels, loose }: Labelling,
+  areas: Uint32Array,
+  most: number,
+): number[][] {
   const samples: number[][] = Array.from({ length: 256 }, () => []);
   const strides = areas.map((area) => Math.max(1, Math.floor(area / most)));
   // Pixels of each label to go by until the next is taken.

@@ -41,10 +41,17 @@ export interface ThinSearch {
   readonly strength: Uint8Array;
 }
 
-export function startThinSearch({ width, height, data }: Raster, unexplained: Uint32Array, palette: Palette): ThinSearch {
+export function startThinSearch(
+  { width, height, data }: Raster,
+  unexplained: Uint32Array,
+  palette: Palette,
+): ThinSearch {
   const strength = new Uint8Array(width * height);
-  for (const p of unexplained) {
-    const [r, g, b] = [data[p * 4], data[p * 4 + 1], data[p * 4 + 2]];
+  for (let k = 0; k < unexplained.length; k++) {
+    const p = unexplained[k];
+    const r = data[p * 4];
+    const g = data[p * 4 + 1];
+    const b = data[p * 4 + 2];
     const nearest = nearestColour(palette, r, g, b);
     strength[p] = nearest < 0 ? 255 : strengthOf(distance2(palette, nearest, r, g, b));
   }
@@ -66,19 +73,23 @@ export function narrowThinSearch(
   const pure2 = reach.pure * reach.pure;
   const mix2 = reach.mix * reach.mix;
   const plain: number[] = [];
-  for (const p of unexplained) {
+  for (let k = 0; k < unexplained.length; k++) {
+    const p = unexplained[k];
     const own2 = distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
+    const known = strength[p] * 2;
     if (own2 <= pure2) {
       labels[p] = label;
       strength[p] = 0;
       plain.push(p);
-    } else strength[p] = Math.min(strength[p], strengthOf(own2));
+    } else if (own2 < known * known) strength[p] = strengthOf(own2);
   }
   const nearby = makeNearby();
   for (const p of plain)
     for (const q of around(p, NEAR_PX, width, height)) {
       if (strength[q] === 0) continue;
-      const [r, g, b] = [data[q * 4], data[q * 4 + 1], data[q * 4 + 2]];
+      const r = data[q * 4];
+      const g = data[q * 4 + 1];
+      const b = data[q * 4 + 2];
       gatherNearby(nearby, labels, width, height, q, NEAR_PX);
       const own2 = distance2(palette, label, r, g, b);
       for (let m = 0; m < nearby.count; m++) {
@@ -87,7 +98,10 @@ export function narrowThinSearch(
         if (mixDistance2(own2, other2, palette.apart2[label * MAX_FOUND + other]) <= mix2) strength[q] = 0;
       }
     }
-  return { unexplained: unexplained.filter((p) => strength[p] > 0), strength };
+  const left = new Uint32Array(unexplained.length);
+  let n = 0;
+  for (let k = 0; k < unexplained.length; k++) if (strength[unexplained[k]] > 0) left[n++] = unexplained[k];
+  return { unexplained: left.slice(0, n), strength };
 }
 
 function strengthOf(distance2: number): number {
@@ -107,7 +121,8 @@ export function findThinColour(
 ): Rgb | null {
   const { width, height, data } = raster;
   const peaks = new Map<number, number[]>();
-  for (const p of unexplained) {
+  for (let k = 0; k < unexplained.length; k++) {
+    const p = unexplained[k];
     if (!isPeak(strength, p, width, height)) continue;
     const key = ((data[p * 4] >> 4) << 8) | ((data[p * 4 + 1] >> 4) << 4) | (data[p * 4 + 2] >> 4);
     const bin = peaks.get(key);
@@ -160,9 +175,7 @@ function samplePeaks(peaks: readonly number[]): number[] {
 function isMixOfTwo(palette: Palette, rgb: Rgb): boolean {
   const to2 = Array.from({ length: palette.size }, (_, i) => distance2(palette, i, ...rgb));
   return to2.some((i2, i) =>
-    to2.some(
-      (j2, j) => j < i && mixDistance2(i2, j2, palette.apart2[i * MAX_FOUND + j]) <= MIX_REACH * MIX_REACH,
-    ),
+    to2.some((j2, j) => j < i && mixDistance2(i2, j2, palette.apart2[i * MAX_FOUND + j]) <= MIX_REACH * MIX_REACH),
   );
 }
 
