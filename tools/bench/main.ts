@@ -4,11 +4,14 @@ import { layOutFilms } from "@plain-palette/core/films";
 import { writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/formats";
 import { drawLineArt, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
 import { makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
+import { findColours, reduceColours } from "@plain-palette/core/reduce";
 import { readLabelFont } from "@plain-palette/server/intake";
 import { contours } from "d3-contour";
 import { PDFDocument } from "pdf-lib";
 import sharp from "sharp";
 import { ferrySvg } from "../demo/ferry.ts";
+import { measureColours } from "./colours.ts";
+import { readFlatIcons, STATED_SET } from "./icons.ts";
 
 sharp.concurrency(1);
 
@@ -134,9 +137,23 @@ async function measure(side: number): Promise<void> {
   });
 }
 
+/** Moving the number of colours by one, against finding the colours. */
+async function measureRung(side: number): Promise<void> {
+  const raster = await draw(side);
+  const found = await timed(() => findColours(raster));
+  const settings = makeRecipe().colours;
+  const moved = await timed(() => reduceColours(found.value, { ...settings, count: found.value.found.length - 1 }));
+  console.log(
+    `\n${(side * side) / 1e6} MP: finding ${Math.round(found.ms)} ms, one rung ${moved.ms.toFixed(1)} ms (${(moved.ms / found.ms).toFixed(3)} x)`,
+  );
+}
+
 // Once unmeasured: the first run pays for compiling.
 await draw(400).then((raster) => {
   const steps = runSteps({ key: "warm-up", raster }, makeRecipe(), makeResultCache());
   while (!steps.next().done);
 });
 for (const side of [1000, 4900]) await measure(side);
+await measureRung(2000);
+console.log(`\nColours found on the first 200 flat icons of ${STATED_SET}`);
+await measureColours(await readFlatIcons(STATED_SET, 200));

@@ -97,13 +97,13 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
 /** The first pixel inside a run that begins at `start`, at least `least`; a run at the picture's border has no pixel before it. */
 function inside(start: number, rowStart: number, least: number): number {
   const first = start > rowStart ? start + 1 : start;
-  return first > least ? first : least;
+  return Math.max(first, least);
 }
 
 /** The end of the inside of a run that ends at `end`, at most `most`. */
 function insideEnd(end: number, rowEnd: number, most: number): number {
   const last = end < rowEnd ? end - 1 : end;
-  return last < most ? last : most;
+  return Math.min(last, most);
 }
 
 function readRuns(words: Uint32Array, start: number, width: number, row: Row): void {

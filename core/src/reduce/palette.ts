@@ -99,7 +99,7 @@ export function mixDistance2(i2: number, j2: number, apart2: number): number {
   if (along <= 0) return j2;
   if (along >= apart2) return i2;
   const d2 = j2 - (along * along) / apart2;
-  return d2 > 0 ? d2 : 0;
+  return Math.max(d2, 0);
 }
 
 /**
