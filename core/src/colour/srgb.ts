@@ -31,3 +31,9 @@ export function decodeChannel(encoded: number): number {
 
 /** Linear light of every encoded byte: pixels are bytes, so the power is taken 256 times, not per pixel. */
 export const LINEAR_OF_BYTE: Float64Array = Float64Array.from({ length: 256 }, (_, byte) => decodeChannel(byte));
+
+/** Encoded channel, rounded and clamped to 0..255, of linear light 0..1 (IEC 61966-2-1). */
+export function encodeChannel(linear: number): number {
+  const v = linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055;
+  return Math.min(255, Math.max(0, Math.round(v * 255)));
+}

@@ -3,7 +3,7 @@ import { formatHex } from "../colour/index.ts";
 import { pathToSvg, trimNumber } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import type { Separation } from "../separate/index.ts";
-import { facePaths, type PlanarMap } from "../trace/index.ts";
+import { facePaths, type PlanarMap, underPaths } from "../trace/index.ts";
 
 /** Decimals of a coordinate in source pixels: a thousandth of a pixel is far below any press. */
 const DIGITS = 3;
@@ -27,11 +27,15 @@ function svgRoot(widthPx: number, heightPx: number, mmPerPx: number, body: strin
  */
 export function writeShapesSvg(map: PlanarMap, spots: readonly Spot[], mmPerPx: number): string {
   let body = "";
-  for (const spot of spots) {
+  // What runs under lines is drawn before them.
+  const poured = new Set(map.underLines.map(({ spotId }) => spotId));
+  const inOrder = [...spots.filter(({ id }) => poured.has(id)), ...spots.filter(({ id }) => !poured.has(id))];
+  for (const spot of inOrder) {
     const faces = map.faces.filter((face) => face.spotId === spot.id);
     if (faces.length === 0) continue;
     const hex = formatHex(spot.rgb);
     body += `<g data-spot="${escapeXml(spot.name)}" data-id="${spot.id}" data-role="${spot.role}" data-hex="${hex}" fill="${hex}">\n`;
+    for (const path of underPaths(map, spot.id)) body += `<path d="${pathToSvg(path, DIGITS)}"/>\n`;
     for (const face of faces)
       body += `<path d="${facePaths(map, face)
         .map((path) => pathToSvg(path, DIGITS))

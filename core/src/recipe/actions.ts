@@ -1,13 +1,13 @@
 // What was done to the client's picture, entry by entry: each can be switched off, changed, moved or taken out, and the
 // file itself never changes.
-import { z } from "./zod.ts";
+import { z } from "../zod/index.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 /** Coordinates of pictures up to the intake's limit, and some way outside them. */
 const coordinate = z.number().min(-100_000).max(200_000);
-const point = z.object({ x: coordinate, y: coordinate });
-const path = z.array(coordinate).min(2).max(8000);
-const entry = z.object({ id: z.string().min(1).max(24), isOn: z.boolean().default(true) });
+export const point = z.object({ x: coordinate, y: coordinate });
+export const path = z.array(coordinate).min(2).max(8000);
+export const entry = z.object({ id: z.string().min(1).max(24), isOn: z.boolean().default(true) });
 
 /**
  * Actions that say where the upright picture lies. They come first whatever their place in the list, in their own order;
@@ -95,7 +95,6 @@ export function scaleActions(actions: readonly Action[], factor: number): Action
 
 function scaleAction(action: Action, factor: number): Action {
   const by = (value: number) => value * factor;
-  const scalePoint = ({ x, y }: { x: number; y: number }) => ({ x: by(x), y: by(y) });
   switch (action.kind) {
     case "turn":
     case "flip":
@@ -104,7 +103,10 @@ function scaleAction(action: Action, factor: number): Action {
       return action;
     case "keystone": {
       const [a, b, c, d] = action.corners;
-      return { ...action, corners: [scalePoint(a), scalePoint(b), scalePoint(c), scalePoint(d)] };
+      return {
+        ...action,
+        corners: [scalePoint(a, factor), scalePoint(b, factor), scalePoint(c, factor), scalePoint(d, factor)],
+      };
     }
     case "crop":
       return {
@@ -117,7 +119,7 @@ function scaleAction(action: Action, factor: number): Action {
     case "line-art":
       return { ...action, windowPx: Math.max(3, Math.round(by(action.windowPx))), weightPx: by(action.weightPx) };
     case "pick":
-      return { ...action, seeds: action.seeds.map(scalePoint) };
+      return { ...action, seeds: action.seeds.map((seed) => scalePoint(seed, factor)) };
     case "stroke":
       return { ...action, radiusPx: Math.max(0.25, by(action.radiusPx)), points: action.points.map(by) };
     case "move-piece":
@@ -126,4 +128,8 @@ function scaleAction(action: Action, factor: number): Action {
     case "specks":
       return { ...action, maxPx: Math.max(1, Math.round(action.maxPx * factor * factor)) };
   }
+}
+
+export function scalePoint({ x, y }: { x: number; y: number }, factor: number): { x: number; y: number } {
+  return { x: x * factor, y: y * factor };
 }

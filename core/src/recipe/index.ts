@@ -7,6 +7,7 @@ export {
   scaleActions,
   type UprightAction,
 } from "./actions.ts";
+export { type Correction, correctionSchema, placeCorrections, scaleCorrections } from "./corrections.ts";
 export {
   type Artwork,
   makeResultCache,

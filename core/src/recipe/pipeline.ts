@@ -1,14 +1,22 @@
 // Artwork and recipe to results, step by step. Each step is kept under what it was made from, so that a change redoes
 // that step and those after it, and nothing before.
 import type { Raster } from "../raster/index.ts";
-import { type Findings, findColours, type Reduction, reduceColours } from "../reduce/index.ts";
+import {
+  type Assignment,
+  assignSpots,
+  type Findings,
+  findColours,
+  type Reduction,
+  reduceColours,
+} from "../reduce/index.ts";
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
 import { type PlanarMap, tracePicture } from "../trace/index.ts";
+import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 
 /** The steps in order. */
-export const STEPS = ["prepare", "find", "reduce", "trace", "separate"] as const;
+export const STEPS = ["prepare", "find", "reduce", "assign", "trace", "separate"] as const;
 export type Step = (typeof STEPS)[number];
 
 /** Everything that follows from artwork and recipe, short of a particular output. */
@@ -16,6 +24,7 @@ export interface Results {
   readonly prepared: Prepared;
   readonly findings: Findings;
   readonly reduction: Reduction;
+  readonly assignment: Assignment;
   readonly map: PlanarMap;
   readonly separation: Separation;
 }
@@ -49,10 +58,16 @@ export function* runSteps(
   const { page, drawnWidthPx, actions } = recipe.artwork;
   const findKey = JSON.stringify([artwork.key, page, drawnWidthPx, actions.filter(({ isOn }) => isOn)]);
   const prepareKey = JSON.stringify([findKey, focusId]);
-  // Names change neither shapes nor their boundaries.
-  const roles = Object.entries(recipe.colours.spots).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
-  const mapKey = JSON.stringify([findKey, recipe.colours.count, recipe.colours.merges, roles, recipe.shapes]);
-  const reduceKey = JSON.stringify([findKey, recipe.colours]);
+  const { count, merges, spots, added, corrections } = recipe.colours;
+  const decided = Object.entries(spots);
+  const locked = decided.flatMap(([id, { isLocked }]) => (isLocked ? [id] : []));
+  // Names change nothing; colours and roles change who gets which pixel only where a fill runs under darker lines.
+  const colours =
+    corrections.length > 0 ? decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex]) : [];
+  const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
+  const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
+  const mapKey = JSON.stringify([assignKey, roles, recipe.shapes]);
+  const reduceKey = JSON.stringify([findKey, { ...recipe.colours, corrections: null, pieces: null }]);
 
   yield "prepare";
   const prepared = keep(cache, "prepare", prepareKey, () =>
@@ -62,8 +77,12 @@ export function* runSteps(
   const findings = keep(cache, "find", findKey, () => findColours(prepared.raster));
   yield "reduce";
   const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours));
+  yield "assign";
+  const assignment = keep(cache, "assign", assignKey, () =>
+    assignSpots(findings, reduction, placeCorrections(corrections, prepared.frame)),
+  );
   yield "trace";
-  const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, recipe.shapes));
+  const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, assignment, recipe.shapes));
   yield "separate";
   const widthMm = printWidthMm(recipe, prepared.raster);
   const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
@@ -72,7 +91,7 @@ export function* runSteps(
   const separation = keep(cache, "separate", separateKey, () =>
     separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe), remember),
   );
-  return { prepared, findings, reduction, map, separation };
+  return { prepared, findings, reduction, assignment, map, separation };
 }
 
 /** Runs all steps to the end. */

@@ -2,8 +2,10 @@
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
+import { stockReferenceSchema } from "../shelf/index.ts";
+import { z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
-import { z } from "./zod.ts";
+import { correctionSchema } from "./corrections.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);
@@ -62,9 +64,21 @@ export const recipeSchema = z.object({
           z.object({
             name: z.string().max(60).optional(),
             role: z.enum(["ink", "garment", "drop"]).optional(),
+            isLocked: z.boolean().optional(),
+            /** Its colour, given by hand or picked from the picture. */
+            hex: hex.optional(),
+            /** What it is printed with, as it was on the shelf then. */
+            stock: stockReferenceSchema.nullable().optional(),
           }),
         )
         .default({}),
+      added: z
+        .array(z.object({ id: spotId, hex }))
+        .max(48)
+        .default([]),
+      corrections: z.array(correctionSchema).max(1000).default([]),
+      /** Pieces to print, for what a colour costs. */
+      pieces: z.number().int().min(1).max(1_000_000).default(50),
     })
     .prefault({}),
   shapes: z

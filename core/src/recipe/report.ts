@@ -45,7 +45,7 @@ export function listWarnings({ prepared, findings, reduction, separation }: Resu
     warnings.push(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
   if (reduction.spots.length > MOST_SPOTS)
     warnings.push(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
-  if (reduction.proposedCount < findings.found.length && findings.found.length > MOST_SPOTS)
+  if (reduction.proposal.isShaded && findings.found.length > MOST_SPOTS)
     warnings.push(
       `The picture shades through at least ${findings.found.length} colours; ${reduction.spots.length} flat spots will not carry its gradients.`,
     );
@@ -54,17 +54,17 @@ export function listWarnings({ prepared, findings, reduction, separation }: Resu
 
 /** The report of one run. `timingsMs` is measured by the caller: core has no clock. */
 export function makeReport(recipe: Recipe, results: Results, timingsMs: Record<string, number>): Report {
-  const { map, separation, reduction } = results;
+  const { map, separation, reduction, assignment } = results;
   const coverage = spotCoverage(map);
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));
   return {
     image: { width: map.width, height: map.height },
-    spots: reduction.spots.map((spot) => ({
+    spots: reduction.spots.map((spot, index) => ({
       id: spot.id,
       name: spot.name,
       hex: formatHex(spot.rgb),
-      coverage: round(spot.role === "drop" ? spot.areaPx / opaque : (coverage.get(spot.id) ?? 0)),
+      coverage: round(spot.role === "drop" ? assignment.areasPx[index] / opaque : (coverage.get(spot.id) ?? 0)),
     })),
     plates: separation.plates.map(({ name, kind, order, coverage: share }) => ({
       name,

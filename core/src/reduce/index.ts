@@ -1,3 +1,12 @@
+export { type Assignment, assignSpots, type SpotCorrection, type UnderLine } from "./assign-spots.ts";
 export { type Findings, type FoundColour, findColours } from "./find.ts";
-export { buildLadder, proposeCount, type Rung } from "./ladder.ts";
-export { type ColourSettings, type Reduction, reduceColours, type Spot, type SpotRole } from "./reduce.ts";
+export { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
+export {
+  type ColourSettings,
+  type Reduction,
+  reduceColours,
+  type Spot,
+  type SpotDecision,
+  type SpotRole,
+  UNDECIDED,
+} from "./reduce.ts";

@@ -18,12 +18,25 @@ describe("the merge ladder", () => {
   });
   it("proposes what was found, less near twins", () => {
     const apart = [colour("#ffffff", 500), colour("#14304f", 300), colour("#d8412f", 100)];
-    expect(proposeCount(3, buildLadder(apart))).toBe(3);
+    expect(proposeCount(apart, buildLadder(apart), 0)).toMatchObject({ count: 3, sureness: "sure" });
     const twins = [...apart, colour("#d8432f", 2)];
-    expect(proposeCount(4, buildLadder(twins))).toBe(3);
+    expect(proposeCount(twins, buildLadder(twins), 0).count).toBe(3);
   });
   it("proposes no more than a press carries for art that shades", () => {
     const shades = Array.from({ length: 40 }, (_, i) => colour(`#${(20 + i * 5).toString(16)}3060`, 500 - i));
-    expect(proposeCount(40, buildLadder(shades))).toBeLessThanOrEqual(12);
+    const proposal = proposeCount(shades, buildLadder(shades), 0);
+    expect(proposal.count).toBeLessThanOrEqual(12);
+    expect(proposal).toMatchObject({ sureness: "unsure", isShaded: true });
+  });
+  it("says which two colours leave a doubt", () => {
+    const near = [colour("#ffffff", 500), colour("#1f7a8c", 300), colour("#23808f", 100)];
+    const proposal = proposeCount(near, buildLadder(near), 0);
+    expect(proposal).toMatchObject({ count: 3, sureness: "fairly sure", nearest: { a: "1f7a8c", b: "23808f" } });
+    expect(proposal.nearest?.difference).toBeCloseTo(2.7, 0);
+  });
+  it("never merges a locked colour, and ends when only locked ones are left beside one", () => {
+    const colours = [colour("#ffffff", 5000), colour("#14304f", 3000), colour("#16345a", 900), colour("#d8412f", 800)];
+    const rungs = buildLadder(colours, new Set(["16345a", "d8412f"]));
+    expect(rungs.map(({ from, into }) => [from, into])).toEqual([["14304f", "ffffff"]]);
   });
 });

@@ -24,17 +24,19 @@ function weigh(share: number): number {
 }
 
 /**
- * All rungs from `colours.length` down to 1. Merging moves the smaller colour into the larger; the cost of a pair is the
+ * All rungs from `colours.length` down to 1, or to where only `locked` colours and one more are left: those never merge. Merging moves the smaller colour into the larger; the cost of a pair is the
  * smaller one's weight times the pair's CIEDE2000. Cubic in the number of colours, which is at most 48.
  */
-export function buildLadder(colours: readonly FoundColour[]): Rung[] {
+export function buildLadder(colours: readonly FoundColour[], locked: ReadonlySet<string> = new Set()): Rung[] {
   const groups = colours.map(({ id, rgb, areaPx }) => ({ id, lab: rgbToLab(rgb), areaPx }));
   const total = groups.reduce((sum, group) => sum + group.areaPx, 0);
   const rungs: Rung[] = [];
   while (groups.length > 1) {
     let best = { cost: Number.POSITIVE_INFINITY, difference: 0, small: 0, large: 0 };
     for (let i = 0; i < groups.length; i++) {
+      if (locked.has(groups[i].id)) continue;
       for (let j = i + 1; j < groups.length; j++) {
+        if (locked.has(groups[j].id)) continue;
         const difference = ciede2000(groups[i].lab, groups[j].lab);
         const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
         const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
@@ -42,6 +44,7 @@ export function buildLadder(colours: readonly FoundColour[]): Rung[] {
         if (cost < best.cost) best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
       }
     }
+    if (best.cost === Number.POSITIVE_INFINITY) break;
     const into = groups[best.large];
     const from = groups[best.small];
     groups[best.large] = { ...into, areaPx: into.areaPx + from.areaPx };
@@ -62,16 +65,61 @@ const MOST_PROPOSED = 12;
 /** A merge of two colours nearer than this is always proposed. */
 const NEAR_TWINS = 2;
 
+/** How far a proposed number is to be trusted, and what speaks against it. */
+export interface Proposal {
+  readonly count: number;
+  readonly sureness: "sure" | "fairly sure" | "unsure";
+  /** The two colours kept apart that are nearest each other. */
+  readonly nearest: { readonly a: string; readonly b: string; readonly difference: number } | null;
+  /** The smallest colour kept, if it is a small one, and its share of the picture. */
+  readonly smallest: { readonly id: string; readonly share: number } | null;
+  /** More shades were found than a press carries: the number is a choice, not a count. */
+  readonly isShaded: boolean;
+  /** Grain or compression blurs what is a colour. */
+  readonly isNoisy: boolean;
+}
+
+/** Two colours nearer than this leave a doubt whether the artist meant two (CIEDE2000); a smaller one, whether it is one. */
+const DOUBTFUL_DIFFERENCE = 5;
+const DOUBTFUL_SHARE = 0.001;
+
 /**
  * The number of colours to propose: all that were found, less near twins; for art with more colours than a press carries
  * (soft gradients, photographs), as far down as merges stay cheap.
  */
-export function proposeCount(foundCount: number, rungs: readonly Rung[]): number {
-  let count = foundCount;
+export function proposeCount(colours: readonly FoundColour[], rungs: readonly Rung[], noise: number): Proposal {
+  let count = colours.length;
+  const kept = new Map(colours.map((colour) => [colour.id, colour]));
   for (const rung of rungs) {
-    const isTwin = rung.difference < NEAR_TWINS;
-    if (count > MOST_PROPOSED || isTwin) count = rung.countAfter;
-    else break;
+    if (count <= MOST_PROPOSED && rung.difference >= NEAR_TWINS) break;
+    count = rung.countAfter;
+    kept.delete(rung.from);
   }
-  return count;
+  const left = [...kept.values()];
+  const total = colours.reduce((sum, { areaPx }) => sum + areaPx, 0);
+  const nearest = findNearest(left);
+  const last = left.reduce<FoundColour | null>((least, c) => (least && least.areaPx <= c.areaPx ? least : c), null);
+  const smallest = last && last.areaPx < total * DOUBTFUL_SHARE ? { id: last.id, share: last.areaPx / total } : null;
+  const isShaded = colours.length > MOST_PROPOSED;
+  const isNoisy = noise > 0;
+  const isDoubtful = isNoisy || smallest !== null || (nearest !== null && nearest.difference < DOUBTFUL_DIFFERENCE);
+  return {
+    count,
+    sureness: isShaded ? "unsure" : isDoubtful ? "fairly sure" : "sure",
+    nearest,
+    smallest,
+    isShaded,
+    isNoisy,
+  };
+}
+
+function findNearest(colours: readonly FoundColour[]): Proposal["nearest"] {
+  let nearest: Proposal["nearest"] = null;
+  const labs = colours.map(({ rgb }) => rgbToLab(rgb));
+  for (let i = 0; i < colours.length; i++)
+    for (let j = 0; j < i; j++) {
+      const difference = ciede2000(labs[i], labs[j]);
+      if (!nearest || difference < nearest.difference) nearest = { a: colours[j].id, b: colours[i].id, difference };
+    }
+  return nearest;
 }

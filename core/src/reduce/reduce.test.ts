@@ -3,9 +3,7 @@ import { describe, expect, it } from "vitest";
 import { ciede2000, formatHex, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { makeRaster, NONE } from "../raster/index.ts";
 import { drawSvg, paint } from "../testing/pictures.test.support.ts";
-import { type Findings, findColours, reduceColours } from "./index.ts";
-
-const AUTO = { count: null, merges: [], spots: {} };
+import { type Findings, findColours, reduceColours, UNDECIDED } from "./index.ts";
 
 const hexes = (findings: Findings) => findings.found.map((colour) => formatHex(colour.rgb)).sort();
 
@@ -92,10 +90,10 @@ describe("finding the artist's colours", () => {
     const findings = findColours(
       paint(300, 200, (x, y) => [Math.round((x / 299) * 255), Math.round((y / 199) * 255), (x * 7 + y * 13) % 256]),
     );
-    const { spots, proposedCount } = reduceColours(findings, AUTO);
+    const { spots, proposal } = reduceColours(findings, UNDECIDED);
     expect(findings.found.length).toBeLessThanOrEqual(48);
-    expect(spots).toHaveLength(proposedCount);
-    expect(proposedCount).toBeLessThanOrEqual(16);
+    expect(spots).toHaveLength(proposal.count);
+    expect(proposal.count).toBeLessThanOrEqual(16);
   });
 
   it("leaves transparent pixels without a colour, and an empty picture without any", () => {
@@ -104,7 +102,7 @@ describe("finding the artist's colours", () => {
     const findings = findColours(clear);
     expect(findings.found).toEqual([]);
     expect(findings.labels.data.every((label) => label === NONE)).toBe(true);
-    expect(reduceColours(findings, AUTO).spots).toEqual([]);
+    expect(reduceColours(findings, UNDECIDED).spots).toEqual([]);
   });
 
   it("takes a single pixel for what it is", () => {
@@ -127,7 +125,7 @@ describe("reducing to spots", () => {
   it("merges the nearest pair first when one fewer is wanted", () => {
     const findings = four();
     expect(findings.found).toHaveLength(4);
-    const { spots } = reduceColours(findings, { ...AUTO, count: 3 });
+    const { spots } = reduceColours(findings, { ...UNDECIDED, count: 3 });
     expect(spots.map((spot) => spot.id)).toContain("d8412f");
     expect(spots.find((spot) => spot.members.length === 2)?.members).toEqual(
       expect.arrayContaining(["14304f", "1e3c5c"]),
@@ -137,14 +135,14 @@ describe("reducing to spots", () => {
   it("keeps a merge made by hand whatever the number", () => {
     const merges = [{ from: "d8412f", into: "f2efe4" }];
     for (const count of [null, 3, 2]) {
-      const { spots } = reduceColours(four(), { count, merges, spots: {} });
+      const { spots } = reduceColours(four(), { ...UNDECIDED, count, merges });
       expect(spots.find((spot) => spot.members.includes("d8412f"))?.members).toContain("f2efe4");
     }
   });
 
   it("never gives two spots one name, nor a spot a name that a RIP takes for a process ink", () => {
     const { spots } = reduceColours(four(), {
-      ...AUTO,
+      ...UNDECIDED,
       count: 4,
       spots: { "14304f": { name: "Black" }, "1e3c5c": { name: "black" }, d8412f: { name: "Underbase" } },
     });
@@ -155,7 +153,7 @@ describe("reducing to spots", () => {
 
   it("ignores a decision on a colour that is no longer there", () => {
     const { spots } = reduceColours(four(), {
-      count: null,
+      ...UNDECIDED,
       merges: [{ from: "nowhere", into: "d8412f" }],
       spots: { nowhere: { role: "drop" } },
     });

@@ -1,8 +1,8 @@
 // From found colours to the job's spots: the person's merges first, then the ladder down to the wanted number.
-import { describeColour, type Rgb } from "../colour/index.ts";
+import { describeColour, parseHex, type Rgb } from "../colour/index.ts";
 import { NONE } from "../raster/index.ts";
 import type { Findings, FoundColour } from "./find.ts";
-import { buildLadder, proposeCount, type Rung } from "./ladder.ts";
+import { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
 
 /** What a spot is to the press: printed, the garment itself showing through, or not there at all. */
 export type SpotRole = "ink" | "garment" | "drop";
@@ -11,34 +11,56 @@ export type SpotRole = "ink" | "garment" | "drop";
 export interface Spot {
   readonly id: string;
   readonly name: string;
+  /** As it will be printed: the stock's colour, the one given by hand, or the picture's. */
   readonly rgb: Rgb;
+  /** As it is in the picture; of a spot that was added by hand, as it was given. */
+  readonly pictureRgb: Rgb;
   readonly role: SpotRole;
+  /** A locked spot merges with no other by itself. */
+  readonly isLocked: boolean;
   /** Pixels of the picture that are this spot. */
   readonly areaPx: number;
-  /** Found colours that it gathers, itself included. */
+  /** Found colours that it gathers, itself included; none if it was added by hand. */
   readonly members: readonly string[];
+}
+
+/** What the person decided on one spot. */
+export interface SpotDecision {
+  readonly name?: string | undefined;
+  readonly role?: SpotRole | undefined;
+  readonly isLocked?: boolean | undefined;
+  /** Colour given by hand. */
+  readonly hex?: string | undefined;
+  /** What it is printed with. */
+  readonly stock?: { readonly name: string; readonly hex: string } | null | undefined;
 }
 
 /** The person's decisions about colours, part of the recipe. */
 export interface ColourSettings {
-  /** How many colours, or null to take the proposed number. */
+  /** How many colours, or null to take the proposed number. Spots added by hand come on top. */
   readonly count: number | null;
   /** Merges made by hand; they stay whatever the number. */
   readonly merges: readonly { readonly from: string; readonly into: string }[];
-  readonly spots: Readonly<Record<string, { readonly name?: string; readonly role?: SpotRole }>>;
+  readonly spots: Readonly<Record<string, SpotDecision>>;
+  /** Spots that the picture did not have: poured into areas, or one side of a dividing line. */
+  readonly added: readonly { readonly id: string; readonly hex: string }[];
 }
+
+/** Nothing decided yet. */
+export const UNDECIDED: ColourSettings = { count: null, merges: [], spots: {}, added: [] };
 
 /** The spots of a job and how found colours map to them. */
 export interface Reduction {
+  /** Largest first; those added by hand last. */
   readonly spots: readonly Spot[];
   /** For every found colour, by its index: the index in `spots`. */
   readonly spotOfFound: Uint8Array;
   readonly rungs: readonly Rung[];
-  readonly proposedCount: number;
+  readonly proposal: Proposal;
 }
 
 /** Applies the person's decisions to the findings. Cost does not depend on the picture's size. */
-export function reduceColours({ found }: Findings, settings: ColourSettings): Reduction {
+export function reduceColours({ found, noise }: Findings, settings: ColourSettings): Reduction {
   const leaderOf = new Map(found.map((colour) => [colour.id, colour.id]));
   const merge = (from: string, into: string) => {
     for (const [id, leader] of leaderOf) if (leader === from) leaderOf.set(id, into);
@@ -52,28 +74,28 @@ export function reduceColours({ found }: Findings, settings: ColourSettings): Re
   const groups = found
     .filter((colour) => leaderOf.get(colour.id) === colour.id)
     .map((colour) => ({ ...colour, areaPx: sumArea(found, leaderOf, colour.id) }));
-  const rungs = buildLadder(groups);
-  const proposedCount = proposeCount(groups.length, rungs);
-  const wanted = settings.count ?? proposedCount;
+  const locked = new Set(groups.map(({ id }) => id).filter((id) => settings.spots[id]?.isLocked));
+  const rungs = buildLadder(groups, locked);
+  const proposal = proposeCount(groups, rungs, noise);
+  const wanted = settings.count ?? proposal.count;
   for (const rung of rungs) if (rung.countAfter >= wanted) merge(rung.from, rung.into);
 
   const leaders = found.filter((colour) => leaderOf.get(colour.id) === colour.id);
-  const spots = nameSpots(
-    leaders.map((leader) => ({
-      id: leader.id,
-      rgb: leader.rgb,
-      areaPx: sumArea(found, leaderOf, leader.id),
-      members: found.filter((colour) => leaderOf.get(colour.id) === leader.id).map((colour) => colour.id),
-    })),
-    settings,
-  );
-  spots.sort((a, b) => b.areaPx - a.areaPx);
+  const inPicture = leaders.map((leader) => ({
+    id: leader.id,
+    pictureRgb: leader.rgb,
+    areaPx: sumArea(found, leaderOf, leader.id),
+    members: found.filter((colour) => leaderOf.get(colour.id) === leader.id).map((colour) => colour.id),
+  }));
+  inPicture.sort((a, b) => b.areaPx - a.areaPx);
+  const added = settings.added.map(({ id, hex }) => ({ id, pictureRgb: parseHex(hex), areaPx: 0, members: [] }));
+  const spots = decideSpots([...inPicture, ...added], settings);
   const indexOf = new Map(spots.map((spot, index) => [spot.id, index]));
   const spotOfFound = new Uint8Array(256).fill(NONE);
   found.forEach((colour, index) => {
     spotOfFound[index] = indexOf.get(leaderOf.get(colour.id) ?? "") ?? NONE;
   });
-  return { spots, spotOfFound, rungs, proposedCount };
+  return { spots, spotOfFound, rungs, proposal };
 }
 
 function sumArea(found: readonly FoundColour[], leaderOf: ReadonlyMap<string, string>, leader: string): number {
@@ -84,18 +106,24 @@ function sumArea(found: readonly FoundColour[], leaderOf: ReadonlyMap<string, st
 const RESERVED_NAMES = new Set(["cyan", "magenta", "yellow", "black", "all", "none", "underbase"]);
 
 /**
- * Names that the person gave, else words for the colour. Two spots never share a name, since plates are told apart by
- * it; a reserved one gets " ink" behind it, so that "Black" stays a spot of its own at any RIP.
+ * Name, colour and role as decided. A name is the person's, else the stock's, else words for the colour. Two spots never
+ * share a name, since plates are told apart by it; a reserved one gets " ink" behind it, so that "Black" stays a spot of its
+ * own at any RIP.
  */
-function nameSpots(spots: Omit<Spot, "name" | "role">[], settings: ColourSettings): Spot[] {
+function decideSpots(
+  spots: readonly Pick<Spot, "id" | "pictureRgb" | "areaPx" | "members">[],
+  settings: ColourSettings,
+): Spot[] {
   const taken = new Set<string>();
   return spots.map((spot) => {
-    const decision = settings.spots[spot.id];
-    const plain = decision?.name?.trim() || describeColour(spot.rgb);
+    const { name: given, role = "ink", isLocked = false, hex, stock } = settings.spots[spot.id] ?? {};
+    const printed = stock?.hex ?? hex;
+    const rgb = printed === undefined ? spot.pictureRgb : parseHex(printed);
+    const plain = given?.trim() || stock?.name || describeColour(rgb);
     const wanted = RESERVED_NAMES.has(plain.toLowerCase()) ? `${plain} ink` : plain;
     let name = wanted;
     for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wanted} ${n}`;
     taken.add(name.toLowerCase());
-    return { ...spot, name, role: decision?.role ?? "ink" };
+    return { ...spot, name, rgb, role, isLocked };
   });
 }

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { parseHex, type Rgb } from "../colour/index.ts";
 import { flattenPath, pathArea } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { type ColourSettings, findColours, reduceColours } from "../reduce/index.ts";
+import { assignSpots, type ColourSettings, findColours, reduceColours, UNDECIDED } from "../reduce/index.ts";
 import { paint } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
 import { type Plate, type Separation, separatePlates } from "./index.ts";
@@ -27,8 +27,15 @@ interface Options {
 /** Separates a picture printed at one millimetre to the pixel. */
 function separate(raster: Raster, options: Options = {}): Separation {
   const findings = findColours(raster);
-  const reduction = reduceColours(findings, { count: findings.found.length, merges: [], spots: options.spots ?? {} });
-  const map = tracePicture(findings, reduction, { tolerancePx: 0.1, specksPx: 0 });
+  const reduction = reduceColours(findings, {
+    ...UNDECIDED,
+    count: findings.found.length,
+    spots: options.spots ?? {},
+  });
+  const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), {
+    tolerancePx: 0.1,
+    specksPx: 0,
+  });
   const settings = {
     order: options.order ?? [],
     trapMm: options.trapMm ?? 0.3,

@@ -10,7 +10,7 @@ import {
   unite,
 } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { faceArea, type PlanarMap, spotPaths } from "../trace/index.ts";
+import { faceArea, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
 import { spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
@@ -119,12 +119,13 @@ function spreadInks(
   const regions = new Map<string, InkRegion>();
   for (const { id } of inks) {
     const own = spotPaths(map, id);
-    const trap = traps.get(id);
+    const trap = traps.get(id) ?? [];
+    const under = toPolygons(underPaths(map, id), tolerancePx);
     regions.set(
       id,
-      trap && trap.length > 0
+      trap.length > 0 || under.length > 0
         ? {
-            ...measure(map, unite([...toPolygons(own, tolerancePx), ...trap])),
+            ...measure(map, unite([...toPolygons(own, tolerancePx), ...trap, ...under])),
             trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx,
           }
         : { region: own, coverage: areaOf(own) / (map.width * map.height), trapMm2: 0 },

@@ -2,7 +2,7 @@
 import { Resvg } from "@resvg/resvg-js";
 import type { Rgb } from "../colour/index.ts";
 import { makeRaster, type Raster } from "../raster/index.ts";
-import { findColours, reduceColours } from "../reduce/index.ts";
+import { assignSpots, findColours, reduceColours, UNDECIDED } from "../reduce/index.ts";
 import { tracePicture } from "../trace/index.ts";
 
 /** A picture whose colour at each pixel a function gives. */
@@ -36,6 +36,7 @@ export const PLAIN_SHAPES = { tolerancePx: 0.2, specksPx: 2 };
 /** Found, reduced and traced with the settings of a new job. */
 export function traceRaster(raster: Raster, shapes = PLAIN_SHAPES) {
   const findings = findColours(raster);
-  const reduction = reduceColours(findings, { count: null, merges: [], spots: {} });
-  return { findings, reduction, map: tracePicture(findings, reduction, shapes) };
+  const reduction = reduceColours(findings, UNDECIDED);
+  const assignment = assignSpots(findings, reduction, []);
+  return { findings, reduction, map: tracePicture(findings, reduction, assignment, shapes) };
 }

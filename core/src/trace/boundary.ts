@@ -13,8 +13,8 @@ export interface TracedPicture {
   readonly foundColours: readonly Rgb[];
   /** Index of each pixel's spot, specks absorbed. */
   readonly spots: LabelMap;
-  /** Spot of each found colour, to know which pixels keep their own found colour after specks went. */
-  readonly spotOfFound: Uint8Array;
+  /** Index of each pixel's spot before specks were absorbed: those pixels keep the colour found in them. */
+  readonly assigned: LabelMap;
   /** A colour of each spot, for pixels that were absorbed. */
   readonly spotColours: readonly Rgb[];
   readonly noise: number;
@@ -200,7 +200,7 @@ function leftShare(picture: TracedPicture, p: number, left: number, right: numbe
 function colourOf(picture: TracedPicture, p: number): Rgb {
   const found = picture.found.data[p];
   const spot = picture.spots.data[p];
-  if (found !== NONE && (spot === NONE || picture.spotOfFound[found] === spot)) return picture.foundColours[found];
+  if (found !== NONE && (spot === NONE || picture.assigned.data[p] === spot)) return picture.foundColours[found];
   return picture.spotColours[spot === NONE ? 0 : spot];
 }
 

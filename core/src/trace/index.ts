@@ -9,5 +9,6 @@ export {
   type PlanarMap,
   ringPath,
   spotPaths,
+  underPaths,
 } from "./planar-map.ts";
 export { type ShapeSettings, tracePicture } from "./trace.ts";

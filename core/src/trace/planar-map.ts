@@ -26,6 +26,8 @@ export interface PlanarMap {
   readonly vertices: Float64Array;
   readonly edges: readonly MapEdge[];
   readonly faces: readonly MapFace[];
+  /** What poured fills cover, the lines over them included as far as their middle. They lie under everything else. */
+  readonly underLines: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
 }
 
 /** One closed ring of a face as a path; consecutive edges join exactly because they share their vertices' numbers. */
@@ -64,4 +66,9 @@ export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
   // A boundary of n segments between two vertices has n - 1 nodes of its own; a closed one has n.
   for (const edge of map.edges) nodes += segmentCount(edge.path) - (edge.start >= 0 ? 1 : 0);
   return { shapes: map.faces.length, nodes };
+}
+
+/** All closed paths that a spot's poured fills have under lines. */
+export function underPaths(map: PlanarMap, spotId: string): CubicPath[] {
+  return map.underLines.flatMap((under) => (under.spotId === spotId ? under.paths : []));
 }

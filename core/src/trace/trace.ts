@@ -1,7 +1,7 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
 import { type CubicPath, lengthOf } from "../geometry/index.ts";
 import { type Components, findComponents, type LabelMap, NONE, type Raster } from "../raster/index.ts";
-import type { Findings, Reduction } from "../reduce/index.ts";
+import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
 import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
 import { type BoundaryPoints, readBoundary, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
@@ -9,7 +9,7 @@ import { fitCircle } from "./circle.ts";
 import { sharpenCorners } from "./corners.ts";
 import { fitRun, tangentAt } from "./fit.ts";
 import { placeJunctions } from "./junctions.ts";
-import type { MapEdge, MapFace, PlanarMap } from "./planar-map.ts";
+import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
 export interface ShapeSettings {
@@ -29,36 +29,72 @@ const MOST_NOISE_PX = 0.6;
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
 function labelSpots(
-  findings: Findings,
+  assignment: Assignment,
   reduction: Reduction,
   settings: ShapeSettings,
 ): { spots: LabelMap; components: Components } {
-  const lookUp = Uint8Array.from(reduction.spotOfFound, (spot) =>
-    spot === NONE || reduction.spots[spot].role === "drop" ? NONE : spot,
-  );
-  const withSpecks = mapLabels(findings.labels, lookUp);
+  const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (reduction.spots[spot]?.role === "drop" ? NONE : spot));
+  const withSpecks = mapLabels(assignment.spots, lookUp);
   const components = findComponents(withSpecks);
   const spots = absorbSpecks(withSpecks, components, settings.specksPx * settings.specksPx);
   return { spots, components: spots === withSpecks ? components : findComponents(spots) };
 }
 
 /** Traces a reduced picture. A picture without any colour gives a map without faces. */
-export function tracePicture(findings: Findings, reduction: Reduction, settings: ShapeSettings): PlanarMap {
-  const { spots, components } = labelSpots(findings, reduction, settings);
-  const { raster } = findings;
+export function tracePicture(
+  findings: Findings,
+  reduction: Reduction,
+  assignment: Assignment,
+  settings: ShapeSettings,
+): PlanarMap {
+  const { spots, components } = labelSpots(assignment, reduction, settings);
   const picture: TracedPicture = {
-    raster,
+    raster: findings.raster,
     found: findings.labels,
     foundColours: findings.found.map((colour) => colour.rgb),
     spots,
-    spotOfFound: reduction.spotOfFound,
-    spotColours: reduction.spots.map((spot) => spot.rgb),
+    assigned: assignment.spots,
+    spotColours: reduction.spots.map((spot) => spot.pictureRgb),
     noise: findings.noise,
   };
+  const spotIds = reduction.spots.map((spot) => spot.id);
+  const isDropped = new Set(reduction.spots.filter(({ role }) => role === "drop").map(({ id }) => id));
+  const underLines = assignment.underLines.filter(({ spotId }) => !isDropped.has(spotId));
+  return {
+    ...traceLabels(picture, components, spotIds, settings.tolerancePx),
+    underLines: underLines.map((under) => ({ spotId: under.spotId, paths: traceUnder(under, settings.tolerancePx) })),
+  };
+}
+
+/** Outlines of what a fill runs under. They lie hidden below the lines, so that the grid's own position is enough. */
+function traceUnder({ x, y, mask, spotId }: UnderLine, tolerancePx: number): CubicPath[] {
+  const { width, height } = mask;
+  const raster = { width, height, data: new Uint8ClampedArray(width * height * 4) };
+  const picture = {
+    raster,
+    found: mask,
+    foundColours: [[0, 0, 0]],
+    spots: mask,
+    assigned: mask,
+    spotColours: [[0, 0, 0]],
+    noise: 0,
+  } as const;
+  const map = traceLabels(picture, findComponents(mask), [spotId], tolerancePx);
+  return spotPaths({ ...map, underLines: [] }, spotId).map((path) => path.map((v, i) => v + (i % 2 === 0 ? x : y)));
+}
+
+/** Traces a label map: `spotIds` are those of its labels. */
+function traceLabels(
+  picture: TracedPicture,
+  components: Components,
+  spotIds: readonly string[],
+  tolerancePx: number,
+): Omit<PlanarMap, "underLines"> {
+  const { raster, noise, spots } = picture;
   const graph = followChains(spots, components);
   const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
   const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
-  const tolerance = settings.tolerancePx + Math.min(MOST_NOISE_PX, findings.noise * NOISE_PX);
+  const tolerance = tolerancePx + Math.min(MOST_NOISE_PX, noise * NOISE_PX);
   const faceOf = numberFaces(components);
   const edges = graph.chains.map(
     (chain, i): MapEdge => ({
@@ -73,11 +109,8 @@ export function tracePicture(findings: Findings, reduction: Reduction, settings:
   const faces: MapFace[] = [];
   for (let c = 0; c < components.label.length; c++) {
     if (components.label[c] === NONE) continue;
-    faces.push({
-      spotId: reduction.spots[components.label[c]].id,
-      areaPx: components.areaPx[c],
-      rings: rings.get(faceOf[c]) ?? [],
-    });
+    const spotId = spotIds[components.label[c]];
+    faces.push({ spotId, areaPx: components.areaPx[c], rings: rings.get(faceOf[c]) ?? [] });
   }
   return { width: raster.width, height: raster.height, vertices, edges, faces };
 }

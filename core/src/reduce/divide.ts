@@ -1,0 +1,114 @@
+// A dividing line through touching parts of one colour: what lies on one side of it becomes a spot of its own.
+import type { LabelMap } from "../raster/index.ts";
+import { floodArea } from "./assign-spots.ts";
+
+/**
+ * Divides the area that the line runs through most, and gives the smaller part (the other one if `isFlipped`) to `spot`.
+ * Returns why it could not, or null. The line is x, y pairs; pixels go by the side that their centres lie on.
+ */
+export function divideArea(map: LabelMap, line: readonly number[], isFlipped: boolean, spot: number): string | null {
+  const { width, height, data } = map;
+  const crossed = crossPixels(line, width, height);
+  const start = mostCrossed(map, crossed);
+  if (start < 0) return "its line runs outside the picture";
+  const area = floodArea(map, start);
+  const OPEN = 1;
+  const LINE = 2;
+  const DONE = 3;
+  const state = new Uint8Array(data.length);
+  for (const p of area) state[p] = OPEN;
+  for (const p of crossed) if (state[p] === OPEN) state[p] = LINE;
+  const sides: [number[], number[]] = [[], []];
+  for (const p of area) {
+    if (state[p] !== OPEN) continue;
+    // One part of the area without the line; its pixels beside the line say which side it is on.
+    const part: number[] = [];
+    let balance = 0;
+    const stack = [p];
+    state[p] = DONE;
+    while (stack.length > 0) {
+      const q = stack.pop() as number;
+      part.push(q);
+      const x = q % width;
+      for (const [r, isInside] of [
+        [q - 1, x > 0],
+        [q + 1, x < width - 1],
+        [q - width, q >= width],
+        [q + width, q < data.length - width],
+      ] as const) {
+        if (!isInside) continue;
+        if (state[r] === LINE) balance += sideOf(line, (q % width) + 0.5, Math.floor(q / width) + 0.5);
+        else if (state[r] === OPEN) {
+          state[r] = DONE;
+          stack.push(r);
+        }
+      }
+    }
+    const side = sides[balance >= 0 ? 0 : 1];
+    for (const q of part) side.push(q);
+  }
+  if (sides[0].length === 0 || sides[1].length === 0) return "its line does not run all the way through the area";
+  for (const p of area)
+    if (state[p] === LINE) sides[sideOf(line, (p % width) + 0.5, Math.floor(p / width) + 0.5) >= 0 ? 0 : 1].push(p);
+  const smaller = sides[0].length <= sides[1].length ? 0 : 1;
+  for (const p of sides[isFlipped ? 1 - smaller : smaller]) data[p] = spot;
+  return null;
+}
+
+/** All pixels that a line passes through, without diagonal gaps. */
+function crossPixels(line: readonly number[], width: number, height: number): Set<number> {
+  const pixels = new Set<number>();
+  let last: { x: number; y: number } | null = null;
+  const add = (x: number, y: number) => {
+    if (x >= 0 && y >= 0 && x < width && y < height) pixels.add(y * width + x);
+  };
+  for (let i = 0; i + 3 < line.length; i += 2) {
+    const dx = line[i + 2] - line[i];
+    const dy = line[i + 3] - line[i + 1];
+    const steps = Math.max(1, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy)) * 4));
+    for (let s = 0; s <= steps; s++) {
+      const x = Math.floor(line[i] + (dx * s) / steps);
+      const y = Math.floor(line[i + 1] + (dy * s) / steps);
+      if (last && last.x !== x && last.y !== y) add(x, last.y);
+      add(x, y);
+      last = { x, y };
+    }
+  }
+  return pixels;
+}
+
+/** A pixel of the spot that the line crosses most; -1 if it crosses nothing. */
+function mostCrossed({ data }: LabelMap, crossed: ReadonlySet<number>): number {
+  const counts = new Map<number, number>();
+  for (const p of crossed) counts.set(data[p], (counts.get(data[p]) ?? 0) + 1);
+  let best = -1;
+  let most = 0;
+  for (const p of crossed) {
+    const count = counts.get(data[p]) ?? 0;
+    if (count > most) {
+      most = count;
+      best = p;
+    }
+  }
+  return best;
+}
+
+/** 1 or -1 for the side of the line's nearest stretch that a place lies on. */
+function sideOf(line: readonly number[], x: number, y: number): 1 | -1 {
+  let best = Number.POSITIVE_INFINITY;
+  let side: 1 | -1 = 1;
+  for (let i = 0; i + 3 < line.length; i += 2) {
+    const dx = line[i + 2] - line[i];
+    const dy = line[i + 3] - line[i + 1];
+    const length2 = dx * dx + dy * dy;
+    if (length2 === 0) continue;
+    const px = x - line[i];
+    const py = y - line[i + 1];
+    const t = Math.min(1, Math.max(0, (px * dx + py * dy) / length2));
+    const d2 = (px - t * dx) ** 2 + (py - t * dy) ** 2;
+    if (d2 >= best) continue;
+    best = d2;
+    side = dx * py - dy * px >= 0 ? 1 : -1;
+  }
+  return side;
+}

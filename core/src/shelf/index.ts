@@ -1,0 +1,16 @@
+export { type MatchLimits, matchStock, type StockMatch } from "./match.ts";
+export { priceColours, type ShopSettings, shopSettingsSchema } from "./shop-settings.ts";
+export {
+  referStock,
+  STOCK_KINDS,
+  type Stock,
+  type StockColour,
+  type StockKind,
+  type StockReference,
+  stockColourSchema,
+  stockKindSchema,
+  stockLab,
+  stockReferenceSchema,
+  stockRgb,
+  stockSchema,
+} from "./stock.ts";

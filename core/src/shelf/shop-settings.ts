@@ -1,0 +1,28 @@
+// What a shop decides once for all its jobs: prices, and how near is near enough.
+import { z } from "../zod/index.ts";
+
+export const shopSettingsSchema = z.object({
+  /** As written before an amount. */
+  currency: z.string().trim().min(1).max(4).default("£"),
+  /** Burning and setting up one screen. */
+  perScreen: z.number().min(0).max(100_000).default(18),
+  /** One more colour on one piece. */
+  perColourPiece: z.number().min(0).max(10_000).default(0.35),
+  /** CIEDE2000 up to which a stock is taken for the colour itself (common practice, no source). */
+  sameDifference: z.number().min(0).max(50).default(2),
+  /** CIEDE2000 up to which it is close enough to ask the client (common practice, no source). */
+  nearDifference: z.number().min(0).max(50).default(5),
+  /** Thinnest positive line and open line that print, mm: from memory of screen-printing handbooks. */
+  thinnestLineMm: z.number().min(0).max(10).default(0.35),
+  thinnestGapMm: z.number().min(0).max(10).default(0.5),
+});
+export type ShopSettings = z.infer<typeof shopSettingsSchema>;
+
+/** What `colours` colours cost on `pieces` pieces: a screen each, and a pass of each piece. */
+export function priceColours(
+  colours: number,
+  pieces: number,
+  { perScreen, perColourPiece }: Pick<ShopSettings, "perScreen" | "perColourPiece">,
+): number {
+  return colours * (perScreen + pieces * perColourPiece);
+}

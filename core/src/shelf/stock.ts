@@ -1,0 +1,60 @@
+// What the shop has on its shelf: inks, transfer films, threads and stones, each with its colour.
+import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
+import { z } from "../zod/index.ts";
+
+export const STOCK_KINDS = ["ink", "film", "thread", "stone"] as const;
+export const stockKindSchema = z.enum(STOCK_KINDS);
+export type StockKind = z.infer<typeof stockKindSchema>;
+
+const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "is not a colour such as #1d2a44");
+
+/** Encoded sRGB, or CIELAB as instruments of the trade give it: D50, 2 degree observer (ISO 13655). */
+export const stockColourSchema = z.discriminatedUnion("space", [
+  z.object({ space: z.literal("srgb"), hex: hexSchema }),
+  z.object({
+    space: z.literal("lab"),
+    l: z.number().min(0).max(100),
+    a: z.number().min(-160).max(160),
+    b: z.number().min(-160).max(160),
+  }),
+]);
+export type StockColour = z.infer<typeof stockColourSchema>;
+
+/** One thing on the shelf. `kind` and `code` together name it. */
+export const stockSchema = z.object({
+  kind: stockKindSchema,
+  /** The shop's own number for it. */
+  code: z.string().trim().min(1).max(40),
+  name: z.string().trim().min(1).max(60),
+  colour: stockColourSchema,
+  /** Whatever else is to be known: roll width, stone size, mesh. */
+  detail: z.string().trim().max(120).default(""),
+});
+export type Stock = z.infer<typeof stockSchema>;
+
+/** A piece of stock as a recipe keeps it: jobs stay as they were when the shelf changes. */
+export const stockReferenceSchema = z.object({
+  kind: stockKindSchema,
+  code: z.string().min(1).max(40),
+  name: z.string().min(1).max(60),
+  hex: hexSchema,
+  /** CIEDE2000 to the picture's colour when it was chosen. */
+  difference: z.number().min(0),
+});
+export type StockReference = z.infer<typeof stockReferenceSchema>;
+
+/** CIELAB (D65) of a stock, outside sRGB or not: for comparing. */
+export function stockLab({ colour }: Pick<Stock, "colour">): Lab {
+  return colour.space === "srgb" ? rgbToLab(parseHex(colour.hex)) : labD50ToD65([colour.l, colour.a, colour.b]);
+}
+
+/** The colour to show a stock in; what a screen cannot show is clipped. */
+export function stockRgb({ colour }: Pick<Stock, "colour">): Rgb {
+  return colour.space === "srgb" ? parseHex(colour.hex) : labToRgb(labD50ToD65([colour.l, colour.a, colour.b]));
+}
+
+/** What a recipe keeps of a stock chosen for a colour. */
+export function referStock(stock: Stock, difference: number): StockReference {
+  const { kind, code, name } = stock;
+  return { kind, code, name, hex: formatHex(stockRgb(stock)), difference };
+}
