@@ -20,6 +20,7 @@ const PROGRAMS = {
     pnmtops: "netpbm",
     tiffcp: "libtiff-tools",
     tificc: "liblcms2-utils",
+    xmllint: "libxml2-utils",
     cwebp: "webp",
     avifenc: "libavif-bin",
     "rsvg-convert": "librsvg2-bin",

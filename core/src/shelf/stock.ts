@@ -20,15 +20,23 @@ export const stockColourSchema = z.discriminatedUnion("space", [
 ]);
 export type StockColour = z.infer<typeof stockColourSchema>;
 
+/** One line of text: what neither a table nor XML can hold is refused. */
+const line = (most: number) =>
+  z
+    .string()
+    .trim()
+    .max(most)
+    .regex(/^[^\p{Cc}\p{Cs}\uFFFE\uFFFF]*$/u, "has characters that are not text");
+
 /** One thing on the shelf. `kind` and `code` together name it. */
 export const stockSchema = z.object({
   kind: stockKindSchema,
   /** The shop's own number for it. */
-  code: z.string().trim().min(1).max(40),
-  name: z.string().trim().min(1).max(60),
+  code: line(40).min(1),
+  name: line(60).min(1),
   colour: stockColourSchema,
   /** Whatever else is to be known: roll width, stone size, mesh. */
-  detail: z.string().trim().max(120).default(""),
+  detail: line(120).default(""),
 });
 export type Stock = z.infer<typeof stockSchema>;
 
