@@ -40,6 +40,7 @@ const STEP_TIMES = {
   prepare: "decode",
   find: "reduce",
   reduce: "reduce",
+  assign: "reduce",
   trace: "trace",
   separate: "separate",
 } as const;

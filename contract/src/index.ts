@@ -23,3 +23,15 @@ export {
 } from "./jobs.ts";
 export { type Problem, problemSchema } from "./problem.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";
+export {
+  type ShopStock,
+  type StockFormat,
+  type StockImport,
+  shelfSchema,
+  shopStockSchema,
+  stockFormatSchema,
+  stockImportSchema,
+  stockSaveSchema,
+  type VersionedSettings,
+  versionedSettingsSchema,
+} from "./shelf.ts";

@@ -12,5 +12,7 @@ export const problemSchema = z.object({
   /** With 409: the version that was stored beside the head, and the head itself. */
   stored: z.number().int().optional(),
   head: z.number().int().optional(),
+  /** With a file that was read line by line: what is wrong where. */
+  lines: z.array(z.object({ line: z.number().int(), message: z.string() })).optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -8,15 +8,17 @@ import { makeJobStore } from "./jobs/job-store.ts";
 import { makePlacementStore } from "./placements/placement-store.ts";
 import { makeRunStore } from "./runs/run-store.ts";
 import { startRunner } from "./runs/runner.ts";
+import { makeShelfStore } from "./shelf/shelf-store.ts";
 
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL);
 const compute = startCompute(config.THREADS);
 const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
+const shelf = makeShelfStore(database);
 const runs = makeRunStore(database);
 const runner = startRunner(database, jobs, runs, compute);
-const server = makeApp({ jobs, runs, placements, compute, webRoot: config.WEB_ROOT }).listen(
+const server = makeApp({ jobs, runs, placements, shelf, compute, webRoot: config.WEB_ROOT }).listen(
   config.PORT,
   config.HOST,
   (error) => {

@@ -1,7 +1,7 @@
 // How well colours are found on flat drawings with known colours: exact counts, nearest differences, and every miss by name.
 import { ciede2000, formatHex, rgbToLab } from "@plain-palette/core/colour";
 import type { Raster } from "@plain-palette/core/raster";
-import { type Findings, findColours, reduceColours, type Spot } from "@plain-palette/core/reduce";
+import { type Findings, findColours, reduceColours, type Spot, UNDECIDED } from "@plain-palette/core/reduce";
 import { type Icon, renderIcon, throughJpeg } from "./icons.ts";
 
 /** A true colour is found if a spot lies within this CIEDE2000. */
@@ -19,10 +19,10 @@ async function measureKind(icons: readonly Icon[], kind: string, make: (icon: Ic
   const worst: number[] = [];
   for (const icon of icons) {
     const findings = findColours(await make(icon));
-    const { spots } = reduceColours(findings, { count: null, merges: [], spots: {} });
+    const { spots } = reduceColours(findings, UNDECIDED);
     worst.push(Math.max(...icon.colours.map((colour) => nearest(colour.rgb, spots))));
     if (spots.length !== icon.colours.length) misses.push({ name: icon.name, reason: sayMiss(icon, spots, findings) });
-    const given = reduceColours(findings, { count: icon.colours.length, merges: [], spots: {} }).spots;
+    const given = reduceColours(findings, { ...UNDECIDED, count: icon.colours.length }).spots;
     const lost = icon.colours.filter((colour) => nearest(colour.rgb, given) > FOUND);
     if (lost.length > 0) incomplete.push({ name: icon.name, reason: `lost ${lost.map(sayColour).join(", ")}` });
   }

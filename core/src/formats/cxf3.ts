@@ -1,9 +1,9 @@
 // The shelf as CxF3 (ISO 17972-1), the graphic arts' exchange format for colours. Written from memory of the standard: its
 // objects with CIELAB or sRGB values, their specification, and tags for what it has no element for.
 import { SaxesParser } from "saxes";
-import { type Stock, type StockKind, stockSchema } from "../shelf/index.ts";
+import type { Stock, StockKind } from "../shelf/index.ts";
 import { escapeXml } from "./shapes-svg.ts";
-import type { LineProblem, StockFile } from "./stock-csv.ts";
+import { type StockFile, startReading } from "./stock-file.ts";
 
 const NAMESPACE = "http://colorexchangeformat.com/CxF3-core";
 
@@ -56,8 +56,7 @@ interface Draft {
  * one for their code, their Id is it. The parser knows no entities beyond XML's own and fetches nothing.
  */
 export function readCxf3(text: string, kind: StockKind): StockFile {
-  const problems: LineProblem[] = [];
-  const stock: Stock[] = [];
+  const reading = startReading();
   const parser = new SaxesParser({ xmlns: true });
   let draft: Draft | null = null;
   let characters = "";
@@ -68,24 +67,22 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
       space === "lab"
         ? { space, l: value("L"), a: value("A"), b: value("B") }
         : { space: "srgb", hex: hexOf(value("R"), value("G"), value("B")) };
-    const parsed = stockSchema.safeParse({
-      kind: tags.get("Kind") ?? kind,
-      code: tags.get("Code") ?? id,
-      name,
-      colour,
-      detail: tags.get("Detail") ?? "",
-    });
-    if (space === null) problems.push({ line, message: `"${name}" has neither CIELAB nor sRGB values` });
-    else if (parsed.success) stock.push(parsed.data);
+    if (space === null) reading.fail(line, `"${name}" has neither CIELAB nor sRGB values`);
     else
-      for (const { path, message } of parsed.error.issues)
-        problems.push({
-          line,
-          message: `"${name}", ${path.filter((part) => part !== "colour").join(" ")}: ${message}`,
-        });
+      reading.take(
+        line,
+        {
+          kind: tags.get("Kind") ?? kind,
+          code: tags.get("Code") ?? id,
+          name,
+          colour,
+          detail: tags.get("Detail") ?? "",
+        },
+        `"${name}", `,
+      );
   };
   parser.on("error", ({ message }) => {
-    problems.push({ line: parser.line, message: message.replace(/^\d+:\d+: /, "") });
+    reading.fail(parser.line, message.replace(/^\d+:\d+: /, ""));
   });
   parser.on("opentag", ({ local, uri, attributes }) => {
     characters = "";
@@ -123,9 +120,8 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
     }
   });
   parser.write(text.replace(/^\uFEFF/, "")).close();
-  if (!isCxf && problems.length === 0) problems.push({ line: 1, message: "this is not a CxF3 file" });
-  else if (stock.length === 0 && problems.length === 0) problems.push({ line: 1, message: "there is no stock in it" });
-  return problems.length > 0 ? { stock: null, problems } : { stock, problems: null };
+  if (!isCxf && !reading.hasFailed()) reading.fail(1, "this is not a CxF3 file");
+  return reading.finish();
 }
 
 function hexOf(r: number, g: number, b: number): string {

@@ -2,4 +2,5 @@ export { readCxf3, writeCxf3 } from "./cxf3.ts";
 export { writeFilmsPdf } from "./films-pdf.ts";
 export { writeSeparationsPdf } from "./separations-pdf.ts";
 export { escapeXml, writeSeparationsSvg, writeShapesSvg } from "./shapes-svg.ts";
-export { type LineProblem, readStockCsv, type StockFile, writeStockCsv } from "./stock-csv.ts";
+export { readStockCsv, writeStockCsv } from "./stock-csv.ts";
+export type { LineProblem, StockFile } from "./stock-file.ts";

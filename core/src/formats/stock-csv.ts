@@ -1,17 +1,7 @@
 // The shelf as a table: one line per stock, a heading line first (RFC 4180).
 import Papa from "papaparse";
-import { type Stock, type StockKind, stockSchema } from "../shelf/index.ts";
-
-/** What is wrong with a file, and where. */
-export interface LineProblem {
-  readonly line: number;
-  readonly message: string;
-}
-
-/** A file read as a whole: all of it, or what is wrong with it. */
-export type StockFile =
-  | { readonly stock: readonly Stock[]; readonly problems: null }
-  | { readonly stock: null; readonly problems: readonly LineProblem[] };
+import type { Stock, StockKind } from "../shelf/index.ts";
+import { type StockFile, startReading } from "./stock-file.ts";
 
 const COLUMNS = ["kind", "code", "name", "hex", "L", "a", "b", "detail"] as const;
 
@@ -30,8 +20,7 @@ export function writeStockCsv(shelf: readonly Stock[]): string {
  * of the file is of one kind (`kind`). Nothing is taken over from a file with a bad line.
  */
 export function readStockCsv(text: string, kind: StockKind): StockFile {
-  const problems: LineProblem[] = [];
-  const stock: Stock[] = [];
+  const reading = startReading();
   // Line numbers as an editor counts them: a quoted field may hold line ends.
   let line = 1;
   let columns: Map<string, number> | null = null;
@@ -42,18 +31,18 @@ export function readStockCsv(text: string, kind: StockKind): StockFile {
       const at = line;
       line += body.slice(before, meta.cursor).split(/\r\n|\n|\r/).length - 1;
       before = meta.cursor;
-      for (const error of errors) if (error.type !== "Delimiter") problems.push({ line: at, message: error.message });
+      for (const error of errors) if (error.type !== "Delimiter") reading.fail(at, error.message);
       if (data.every((cell) => cell.trim() === "")) return;
       if (!columns) {
         columns = new Map(data.map((cell, i) => [cell.trim().toLowerCase(), i]));
         for (const wanted of ["code", "name"])
-          if (!columns.has(wanted)) problems.push({ line: at, message: `the heading has no column "${wanted}"` });
+          if (!columns.has(wanted)) reading.fail(at, `the heading has no column "${wanted}"`);
         if (!columns.has("hex") && !columns.has("l"))
-          problems.push({ line: at, message: 'the heading has neither a column "hex" nor "L", "a", "b"' });
+          reading.fail(at, 'the heading has neither a column "hex" nor "L", "a", "b"');
         return;
       }
       const cellOf = (name: string) => unescapeFormula(data[columns?.get(name.toLowerCase()) ?? -1]?.trim() ?? "");
-      const parsed = stockSchema.safeParse({
+      reading.take(at, {
         kind: cellOf("kind").toLowerCase() || kind,
         code: cellOf("code"),
         name: cellOf("name"),
@@ -62,14 +51,9 @@ export function readStockCsv(text: string, kind: StockKind): StockFile {
           : { space: "lab", l: numberOf(cellOf("L")), a: numberOf(cellOf("a")), b: numberOf(cellOf("b")) },
         detail: cellOf("detail"),
       });
-      if (parsed.success) stock.push(parsed.data);
-      else
-        for (const { path, message } of parsed.error.issues)
-          problems.push({ line: at, message: `${path.filter((part) => part !== "colour").join(" ")}: ${message}` });
     },
   });
-  if (stock.length === 0 && problems.length === 0) problems.push({ line: 1, message: "there is no stock in it" });
-  return problems.length > 0 ? { stock: null, problems } : { stock, problems: null };
+  return reading.finish();
 }
 
 /** A decimal comma is read, too. */

@@ -48,10 +48,12 @@ const stock = fc.record({
   detail: fc.oneof(fc.constant(""), text(30)),
 });
 
+const shelves = fc.uniqueArray(stock, { minLength: 1, maxLength: 6, selector: ({ kind, code }) => `${kind} ${code}` });
+
 describe("the shelf as CSV", () => {
   it("property: comes back as it went out", () => {
     fc.assert(
-      fc.property(fc.array(stock, { minLength: 1, maxLength: 6 }), (shelf) => {
+      fc.property(shelves, (shelf) => {
         expect(readStockCsv(writeStockCsv(shelf), "ink")).toEqual({ stock: shelf, problems: null });
       }),
       { numRuns: 200 },
@@ -71,13 +73,14 @@ describe("the shelf as CSV", () => {
 
   it("names every bad line, and takes nothing over from such a file", () => {
     const { stock, problems } = readStockCsv(
-      'kind,code,name,hex,L,a,b,note\nink,1,Good,#112233,,,,"two\nlines"\nink,2,,#112233\npaint,3,Odd,#112233\nink,4,Pale,#12345\nink,5,Far,,140,0,0\n',
+      'kind,code,name,hex,L,a,b,note\nink,1,Good,#112233,,,,"two\nlines"\nink,2,,#112233\npaint,3,Odd,#112233\nink,4,Pale,#12345\nink,5,Far,,140,0,0\nink,1,Twice,#445566\n',
       "ink",
     );
     expect(stock).toBeNull();
-    expect(problems?.map(({ line }) => line)).toEqual([4, 5, 6, 7]);
+    expect(problems?.map(({ line }) => line)).toEqual([4, 5, 6, 7, 8]);
     expect(problems?.[0].message).toMatch(/name/);
     expect(problems?.[1].message).toMatch(/kind/);
+    expect(problems?.[4].message).toMatch(/ink 1 is on line 2 already/);
     expect(problems?.[2].message).toMatch(/hex.*not a colour/);
     expect(readStockCsv("colour,who\nred,me\n", "ink").problems?.[0]).toMatchObject({ line: 1 });
     expect(readStockCsv("", "ink").problems).toHaveLength(1);
@@ -91,7 +94,7 @@ describe("the shelf as CSV", () => {
 describe("the shelf as CxF3 (ISO 17972-1, from memory)", () => {
   it("property: comes back as it went out", () => {
     fc.assert(
-      fc.property(fc.array(stock, { minLength: 1, maxLength: 6 }), (shelf) => {
+      fc.property(shelves, (shelf) => {
         expect(readCxf3(writeCxf3(shelf, "2026-01-02T03:04:05Z"), "ink")).toEqual({ stock: shelf, problems: null });
       }),
       { numRuns: 200 },

@@ -69,6 +69,7 @@ const STAGES: Readonly<Record<Step, Progress>> = {
   prepare: { progress: 0.05, stage: "Preparing the artwork" },
   find: { progress: 0.1, stage: "Finding colours" },
   reduce: { progress: 0.35, stage: "Reducing to spots" },
+  assign: { progress: 0.37, stage: "Giving areas their spots" },
   trace: { progress: 0.4, stage: "Tracing shapes" },
   separate: { progress: 0.6, stage: "Separating plates" },
 };

@@ -1,8 +1,18 @@
 // The one connection to MariaDB.
 import { DataSource } from "typeorm";
 import { ArtworkRevisions1764050400000 } from "./artwork-revisions.ts";
-import { ArtworkEntity, JobEntity, PlacementEntity, RecipeEntity, RunEntity, RunFileEntity } from "./entities.ts";
+import {
+  ArtworkEntity,
+  JobEntity,
+  PlacementEntity,
+  RecipeEntity,
+  RunEntity,
+  RunFileEntity,
+  SettingsEntity,
+  StockEntity,
+} from "./entities.ts";
 import { FirstSchema1764028800000 } from "./first-schema.ts";
+import { Shelf1764064800000 } from "./shelf.ts";
 
 /** Opens the database and brings its schema up to date. */
 export async function connectDatabase(url: string): Promise<DataSource> {
@@ -11,8 +21,17 @@ export async function connectDatabase(url: string): Promise<DataSource> {
     url,
     charset: "utf8mb4",
     timezone: "Z",
-    entities: [ArtworkEntity, JobEntity, RecipeEntity, PlacementEntity, RunEntity, RunFileEntity],
-    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000],
+    entities: [
+      ArtworkEntity,
+      JobEntity,
+      RecipeEntity,
+      PlacementEntity,
+      RunEntity,
+      RunFileEntity,
+      StockEntity,
+      SettingsEntity,
+    ],
+    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000, Shelf1764064800000],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },
   });

@@ -1,6 +1,7 @@
 // The rows that must last. EntitySchema rather than decorators: the runtime strips types and emits no metadata.
 import type { JobStep, RunState } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
+import type { ShopSettings, Stock } from "@plain-palette/core/shelf";
 import { EntitySchema } from "typeorm";
 
 /** A client's file, stored under its own hash and never changed. */
@@ -51,6 +52,19 @@ export interface PlacementRow {
   areaWidthMm: number;
   areaHeightMm: number;
   /** Counted up with every change: two people do not overwrite each other. */
+  version: number;
+}
+
+/** One thing on the shelf. */
+export interface StockRow extends Stock {
+  id: string;
+  version: number;
+}
+
+/** The shop's settings: one row. */
+export interface SettingsRow {
+  id: number;
+  body: ShopSettings;
   version: number;
 }
 
@@ -133,6 +147,30 @@ export const PlacementEntity = new EntitySchema<PlacementRow>({
     widthMm: { type: "double", name: "width_mm" },
     areaWidthMm: { type: "double", name: "area_width_mm" },
     areaHeightMm: { type: "double", name: "area_height_mm" },
+    version: { type: "int", unsigned: true },
+  },
+});
+
+export const StockEntity = new EntitySchema<StockRow>({
+  name: "stock",
+  tableName: "stock",
+  columns: {
+    id: { type: "char", length: 36, primary: true },
+    kind: { type: "varchar", length: 8 },
+    code: { type: "varchar", length: 40 },
+    name: { type: "varchar", length: 60 },
+    colour: { type: "json" },
+    detail: { type: "varchar", length: 120 },
+    version: { type: "int", unsigned: true },
+  },
+});
+
+export const SettingsEntity = new EntitySchema<SettingsRow>({
+  name: "settings",
+  tableName: "settings",
+  columns: {
+    id: { type: "tinyint", unsigned: true, primary: true },
+    body: { type: "json" },
     version: { type: "int", unsigned: true },
   },
 });

@@ -11,4 +11,6 @@ export {
   RunEntity,
   RunFileEntity,
   type RunRow,
+  SettingsEntity,
+  StockEntity,
 } from "./entities.ts";

@@ -9,6 +9,8 @@ import { placementRoutes } from "../placements/placement-routes.ts";
 import type { PlacementStore } from "../placements/placement-store.ts";
 import { runRoutes } from "../runs/run-routes.ts";
 import type { RunStore } from "../runs/run-store.ts";
+import { shelfRoutes } from "../shelf/shelf-routes.ts";
+import type { ShelfStore } from "../shelf/shelf-store.ts";
 import { answerErrors, answerUnknownRoute, ProblemError } from "./problems.ts";
 
 /** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
@@ -23,12 +25,13 @@ export interface Services {
   readonly jobs: JobStore;
   readonly runs: RunStore;
   readonly placements: PlacementStore;
+  readonly shelf: ShelfStore;
   readonly compute: Compute;
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
-export function makeApp({ jobs, runs, placements, compute, webRoot }: Services): Express {
+export function makeApp({ jobs, runs, placements, shelf, compute, webRoot }: Services): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -52,7 +55,7 @@ export function makeApp({ jobs, runs, placements, compute, webRoot }: Services):
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
   });
-  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs), placementRoutes(placements));
+  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs), placementRoutes(placements), shelfRoutes(shelf));
   app.use("/api", answerUnknownRoute);
   if (webRoot) {
     app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));

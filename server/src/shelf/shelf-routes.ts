@@ -1,0 +1,108 @@
+// Routes of the shelf, its files and the shop's settings.
+import { stockFormatSchema, stockSaveSchema, versionedSettingsSchema } from "@plain-palette/contract";
+import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
+import { stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
+import express, { Router } from "express";
+import { notFound, ProblemError } from "../http/problems.ts";
+import type { ShelfStore } from "./shelf-store.ts";
+
+/** A shelf of ten thousand things is about a megabyte. */
+const MOST_BYTES = "4mb";
+
+const MEDIA_TYPES = { csv: "text/csv; charset=utf-8", cxf3: "application/xml; charset=utf-8" } as const;
+
+export function shelfRoutes(shelf: ShelfStore): Router {
+  const router = Router();
+
+  router.get("/shelf", async (_request, response) => {
+    response.json(await shelf.list());
+  });
+
+  router.post("/shelf", express.json(), async (request, response) => {
+    const stock = stockSchema.parse(request.body);
+    const added = await shelf.add(stock);
+    if (!added) throw isThere(stock.kind, stock.code);
+    response.status(201).json(added);
+  });
+
+  router.put("/shelf/:id", express.json(), async (request, response) => {
+    const { version, ...stock } = stockSaveSchema.parse(request.body);
+    const change = await shelf.change(request.params.id, stock, version).catch((error: unknown) => {
+      throw isDuplicate(error) ? isThere(stock.kind, stock.code) : error;
+    });
+    if (!change) throw notFound("This stock");
+    if (!change.isTaken) throw changedMeanwhile(`"${change.stored.name}"`);
+    response.json(change.stored);
+  });
+
+  router.delete("/shelf/:id", async (request, response) => {
+    await shelf.remove(request.params.id);
+    response.status(204).end();
+  });
+
+  router.get("/shelf/file", async (request, response) => {
+    const format = stockFormatSchema.parse(request.query.format);
+    const stock = await shelf.list();
+    const text = format === "csv" ? writeStockCsv(stock) : writeCxf3(stock, new Date().toISOString());
+    response
+      .type(MEDIA_TYPES[format])
+      .attachment(`shelf.${format === "csv" ? "csv" : "cxf"}`)
+      .send(text);
+  });
+
+  router.post("/shelf/file", express.text({ type: () => true, limit: MOST_BYTES }), async (request, response) => {
+    const kind = stockKindSchema.parse(request.query.kind ?? "ink");
+    const text = typeof request.body === "string" ? request.body : "";
+    // By what is in it: names of files say little.
+    const { stock, problems } = /^\s*</.test(text.replace(/^\uFEFF/, ""))
+      ? readCxf3(text, kind)
+      : readStockCsv(text, kind);
+    if (problems)
+      throw new ProblemError({
+        title:
+          problems.length === 1
+            ? "One thing in this file does not fit"
+            : `${problems.length} things in this file do not fit`,
+        status: 422,
+        lines: problems.slice(0, 200),
+        kept: "Nothing was taken over; the shelf is as it was.",
+        cure: "Put the named lines right and take the file in again.",
+      });
+    response.json(await shelf.takeOver(stock));
+  });
+
+  router.get("/settings", async (_request, response) => {
+    response.json(await shelf.settings());
+  });
+
+  router.put("/settings", express.json(), async (request, response) => {
+    const { version, ...settings } = versionedSettingsSchema.parse(request.body);
+    const change = await shelf.changeSettings(settings, version);
+    if (!change.isTaken) throw changedMeanwhile("the shop's settings");
+    response.json(change.stored);
+  });
+
+  return router;
+}
+
+function changedMeanwhile(what: string): ProblemError {
+  return new ProblemError({
+    title: `Somebody else changed ${what} meanwhile`,
+    status: 409,
+    kept: "Theirs is kept; yours is still in the form.",
+    cure: "Look at theirs, then change it once more.",
+  });
+}
+
+function isThere(kind: string, code: string): ProblemError {
+  return new ProblemError({
+    title: `The shelf has ${kind} ${code} already`,
+    status: 409,
+    kept: "The shelf is as it was.",
+    cure: "Give it a code of its own, or change the one that is there.",
+  });
+}
+
+function isDuplicate(error: unknown): boolean {
+  return typeof error === "object" && error !== null && "code" in error && error.code === "ER_DUP_ENTRY";
+}

@@ -1,0 +1,82 @@
+import {
+  problemSchema,
+  type ShopStock,
+  shelfSchema,
+  stockImportSchema,
+  versionedSettingsSchema,
+} from "@plain-palette/contract";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Bench, send, startBench } from "./bench.test.support.ts";
+
+let bench: Bench;
+beforeAll(async () => {
+  bench = await startBench();
+});
+afterAll(() => bench.stop());
+
+const list = async (): Promise<ShopStock[]> => shelfSchema.parse((await send(bench.url(), "GET", "/shelf")).body);
+const fileOf = async (format: string) => (await fetch(`${bench.url()}/api/shelf/file?format=${format}`)).text();
+const takeIn = (text: string, kind = "ink") => send(bench.url(), "POST", `/shelf/file?kind=${kind}`, Buffer.from(text));
+
+const PLUM = { kind: "ink", code: "P-1", name: "Plum", colour: { space: "srgb", hex: "#5b2a5e" }, detail: "" } as const;
+
+describe("the shelf", () => {
+  it("starts with the demo shop's own stock of every kind", async () => {
+    const kinds = new Set((await list()).map(({ kind }) => kind));
+    expect(kinds).toEqual(new Set(["ink", "film", "thread", "stone"]));
+  });
+
+  it("is added to, changed and taken from; a stale change and a code that is there already are refused", async () => {
+    const added = await send(bench.url(), "POST", "/shelf", PLUM);
+    expect(added.status).toBe(201);
+    const { id, version } = added.body as ShopStock;
+    expect((await send(bench.url(), "POST", "/shelf", PLUM)).status).toBe(409);
+    const darker = { ...PLUM, colour: { space: "lab", l: 20, a: 30, b: -15 }, version };
+    expect((await send(bench.url(), "PUT", `/shelf/${id}`, darker)).body).toMatchObject({
+      version: 2,
+      colour: { l: 20 },
+    });
+    const stale = await send(bench.url(), "PUT", `/shelf/${id}`, darker);
+    expect(stale.status).toBe(409);
+    expect(problemSchema.parse(stale.body).kept).toMatch(/Theirs is kept/);
+    const taken = await send(bench.url(), "PUT", `/shelf/${id}`, { ...darker, code: "Q-001", version: 2 });
+    expect(problemSchema.parse(taken.body).title).toMatch(/has ink Q-001 already/);
+    expect((await send(bench.url(), "DELETE", `/shelf/${id}`)).status).toBe(204);
+    expect((await list()).some((stock) => stock.id === id)).toBe(false);
+  });
+
+  it("goes out as CSV and CxF3 and comes in again as the same shelf", async () => {
+    const before = await list();
+    for (const format of ["csv", "cxf3"]) {
+      const { body } = await takeIn(await fileOf(format));
+      expect(stockImportSchema.parse(body)).toEqual({ added: 0, changed: 0, same: before.length });
+    }
+    expect(await list()).toEqual(before);
+  });
+
+  it("takes over a file as a whole: new stock is added, known stock changed", async () => {
+    const { body } = await takeIn("code,name,hex\nQ-001,Bone,#f4f0e6\nZ-9,Zinc,#8a9196\n");
+    expect(body).toEqual({ added: 1, changed: 1, same: 0 });
+    const shelf = await list();
+    expect(shelf.find(({ code }) => code === "Q-001")).toMatchObject({ name: "Bone", version: 2 });
+  });
+
+  it("takes over nothing of a file with a bad line, and names the line", async () => {
+    const before = await list();
+    const { status, body } = await takeIn("code,name,hex\nY-1,Yew,#2c4a2e\nY-2,,#123456\n");
+    expect(status).toBe(422);
+    expect(problemSchema.parse(body).lines).toMatchObject([{ line: 3 }]);
+    expect(await list()).toEqual(before);
+  });
+});
+
+describe("the shop's settings", () => {
+  it("are read with the trade's defaults and changed with the version that was seen", async () => {
+    const settings = versionedSettingsSchema.parse((await send(bench.url(), "GET", "/settings")).body);
+    expect(settings).toMatchObject({ sameDifference: 2, thinnestLineMm: 0.35 });
+    const next = { ...settings, perScreen: 25 };
+    expect((await send(bench.url(), "PUT", "/settings", next)).body).toMatchObject({ perScreen: 25, version: 2 });
+    expect((await send(bench.url(), "PUT", "/settings", next)).status).toBe(409);
+    expect((await send(bench.url(), "PUT", "/settings", { ...next, perScreen: -1, version: 2 })).status).toBe(400);
+  });
+});
