@@ -14,9 +14,18 @@ import {
   runListSchema,
   runSchema,
   type ShopPlacement,
+  type ShopStock,
+  type StockFormat,
+  type StockImport,
+  shelfSchema,
   shopPlacementSchema,
+  shopStockSchema,
+  stockImportSchema,
+  type VersionedSettings,
+  versionedSettingsSchema,
 } from "@plain-palette/contract";
 import type { Placement } from "@plain-palette/core/recipe";
+import type { Stock, StockKind } from "@plain-palette/core/shelf";
 import { z } from "zod";
 
 /** A refusal by the server, or its absence. */
@@ -83,6 +92,16 @@ export const api = {
   changePlacement: (id: string, placement: Placement & { version: number }): Promise<ShopPlacement> =>
     request(shopPlacementSchema, `/placements/${id}`, withJson("PUT", placement)),
   removePlacement: (id: string): Promise<null> => request(z.null(), `/placements/${id}`, { method: "DELETE" }),
+  listShelf: (): Promise<ShopStock[]> => request(shelfSchema, "/shelf"),
+  addStock: (stock: Stock): Promise<ShopStock> => request(shopStockSchema, "/shelf", withJson("POST", stock)),
+  changeStock: (id: string, stock: Stock & { version: number }): Promise<ShopStock> =>
+    request(shopStockSchema, `/shelf/${id}`, withJson("PUT", stock)),
+  removeStock: (id: string): Promise<null> => request(z.null(), `/shelf/${id}`, { method: "DELETE" }),
+  takeInStock: (file: File, kind: StockKind): Promise<StockImport> =>
+    request(stockImportSchema, `/shelf/file?kind=${kind}`, { method: "POST", body: file }),
+  readSettings: (): Promise<VersionedSettings> => request(versionedSettingsSchema, "/settings"),
+  changeSettings: (settings: VersionedSettings): Promise<VersionedSettings> =>
+    request(versionedSettingsSchema, "/settings", withJson("PUT", settings)),
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
@@ -132,6 +151,7 @@ function sendFile(path: string, file: File, onProgress: OnProgress, signal: Abor
 
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
+export const stockFileUrl = (format: StockFormat): string => `/api/shelf/file?format=${format}`;
 export const runFileUrl = (id: string, name: string): string => `/api/runs/${id}/files/${name}`;
 
 /** Calls back with a run whenever it changes, until it is over or the returned function is called. */

@@ -7,12 +7,11 @@ import {
   greyOf,
   makeRaster,
   mapDifference,
-  NONE,
   otsuThreshold,
   type Raster,
 } from "@plain-palette/core/raster";
 import { type Action, markTaken, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
-import type { Findings, Reduction } from "@plain-palette/core/reduce";
+import type { Assignment, Reduction } from "@plain-palette/core/reduce";
 import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
 
 type Shown = { readonly raster: Raster; readonly upright: Raster } | null;
@@ -125,33 +124,37 @@ export const DIFFERENCE_TOP = 30;
 export async function compareWith(
   what: "prepared" | "reduced",
   recipe: Recipe,
-  { prepared, findings, reduction }: { prepared: Prepared; findings: Findings; reduction: Reduction },
+  { prepared, reduction, assignment }: { prepared: Prepared; reduction: Reduction; assignment: Assignment },
 ): Promise<DifferenceView> {
   const garment = parseHex(recipe.artwork.garment);
-  const other = what === "prepared" ? prepared.raster : paintSpots(prepared.raster, findings, reduction);
+  const other = what === "prepared" ? prepared.raster : paintSpots(reduction, assignment);
   const map = mapDifference(prepared.upright, other, garment);
   const pixels = new Uint32Array(map.length);
+  const counts = new Array<number>(DIFFERENCE_TOP + 1).fill(0);
   let visible = 0;
   let worst = 0;
   for (let p = 0; p < map.length; p++) {
     const value = map[p];
     if (value > VISIBLE) visible++;
     if (value > worst) worst = value;
+    counts[Math.min(DIFFERENCE_TOP, Math.floor(value))]++;
     pixels[p] = differenceColour(value);
   }
   const raster = makeRaster(prepared.raster.width, prepared.raster.height, new Uint8ClampedArray(pixels.buffer));
-  return { bitmap: await toBitmap(raster), share: visible / map.length, worst };
+  return { bitmap: await toBitmap(raster), counts, share: visible / map.length, worst };
 }
 
 /** White for none, through yellow and red to near black: lightness falls all the way, so it reads without colour, too. */
+const DIFFERENCE_STOPS = [
+  [255, 255, 255],
+  [250, 210, 90],
+  [200, 50, 60],
+  [40, 10, 50],
+];
+
 function differenceColour(value: number): number {
   const t = Math.min(1, value / DIFFERENCE_TOP);
-  const stops = [
-    [255, 255, 255],
-    [250, 210, 90],
-    [200, 50, 60],
-    [40, 10, 50],
-  ];
+  const stops = DIFFERENCE_STOPS;
   const at = t * 3;
   const i = Math.min(2, Math.floor(at));
   const f = at - i;
@@ -160,16 +163,12 @@ function differenceColour(value: number): number {
 }
 
 /** Every pixel in its spot's flat colour. */
-function paintSpots({ width, height }: Raster, findings: Findings, reduction: Reduction): Raster {
+function paintSpots({ spots }: Reduction, { spots: { width, height, data } }: Assignment): Raster {
   const colours = new Uint32Array(256);
-  for (let found = 0; found < reduction.spotOfFound.length; found++) {
-    const spot = reduction.spots[reduction.spotOfFound[found]];
-    if (spot?.role !== "ink") continue;
-    const [r, g, b] = spot.rgb;
-    colours[found] = 0xff000000 | (Math.round(b) << 16) | (Math.round(g) << 8) | Math.round(r);
-  }
-  const labels = findings.labels.data;
-  const pixels = new Uint32Array(labels.length);
-  for (let p = 0; p < labels.length; p++) if (labels[p] !== NONE) pixels[p] = colours[labels[p]];
+  spots.forEach(({ role, rgb: [r, g, b] }, index) => {
+    if (role === "ink") colours[index] = 0xff000000 | (b << 16) | (g << 8) | r;
+  });
+  const pixels = new Uint32Array(data.length);
+  for (let p = 0; p < data.length; p++) pixels[p] = colours[data[p]];
   return makeRaster(width, height, new Uint8ClampedArray(pixels.buffer));
 }

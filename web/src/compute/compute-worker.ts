@@ -10,9 +10,9 @@ import {
   runSteps,
   type Step,
 } from "@plain-palette/core/recipe";
-import type { Findings, Reduction } from "@plain-palette/core/reduce";
+import type { Assignment, Findings, Reduction } from "@plain-palette/core/reduce";
 import { spotCoverage } from "@plain-palette/core/separate";
-import { countShapes, type PlanarMap, spotPaths } from "@plain-palette/core/trace";
+import { countShapes, type PlanarMap, spotPaths, underPaths } from "@plain-palette/core/trace";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import type { ComputeMessage, ComputeRequest, PreparedView, ProposeRequest } from "./messages.ts";
@@ -128,6 +128,7 @@ function resultsSoFar() {
     prepared: cache.kept.get("prepare")?.result as Prepared,
     findings: cache.kept.get("find")?.result as Findings,
     reduction: cache.kept.get("reduce")?.result as Reduction,
+    assignment: cache.kept.get("assign")?.result as Assignment,
   };
 }
 
@@ -140,24 +141,32 @@ function tellPrepared(id: number, view: PreparedView): void {
 }
 
 async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): Promise<void> {
-  const { prepared, findings, reduction } = resultsSoFar();
+  const { prepared, findings, reduction, assignment } = resultsSoFar();
   if (step === "prepare") {
     const { bitmap, upright, ...rest } = await viewPrepared(prepared, loaded?.raster ?? null, shown);
     const action = recipe.artwork.actions.find((one) => one.id === focusId);
     const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
     shown = { raster: prepared.raster, upright: prepared.upright };
     tellPrepared(id, { ...rest, bitmap, upright, focus });
-  } else if (step === "reduce") {
-    const { spots, proposedCount, rungs } = reduction;
+  } else if (step === "assign") {
+    const { proposal, rungs } = reduction;
     const { opaquePx, noise, found } = findings;
-    tell({ type: "reduced", id, view: { spots, foundCount: found.length, proposedCount, rungs, opaquePx, noise } });
+    const spots = reduction.spots.map((spot, i) => ({ ...spot, areaPx: assignment.areasPx[i] }));
+    const { misfits } = assignment;
+    const view = { spots, foundCount: found.length, proposal, rungs, misfits, opaquePx, noise };
+    tell({ type: "reduced", id, view });
   } else if (step === "trace") {
     const map = cache.kept.get("trace")?.result as PlanarMap;
+    const fills = reduction.spots.map(({ id: spotId }) => ({
+      spotId,
+      paths: spotPaths(map, spotId),
+      under: underPaths(map, spotId),
+    }));
     tell({
       type: "traced",
       id,
       view: {
-        fills: reduction.spots.map((spot) => ({ spotId: spot.id, paths: spotPaths(map, spot.id) })),
+        fills,
         edges: map.edges.map((edge) => edge.path),
         counts: countShapes(map),
         coverage: spotCoverage(map),

@@ -2,7 +2,7 @@
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, Step } from "@plain-palette/core/recipe";
-import type { Rung, Spot } from "@plain-palette/core/reduce";
+import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 
 /** Compute the recipe on an artwork up to a step; a later request makes an earlier one stale. */
@@ -63,15 +63,22 @@ export interface FocusView {
 export interface ReducedView {
   readonly spots: readonly Spot[];
   readonly foundCount: number;
-  readonly proposedCount: number;
+  readonly proposal: Proposal;
   readonly rungs: readonly Rung[];
+  /** Corrections that do nothing here, with the reason. */
+  readonly misfits: ReadonlyMap<string, string>;
   readonly opaquePx: number;
   readonly noise: number;
 }
 
 /** The traced picture as the page shows it. */
 export interface TracedView {
-  readonly fills: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
+  readonly fills: readonly {
+    readonly spotId: string;
+    readonly paths: readonly CubicPath[];
+    /** What runs under lines, below everything else. */
+    readonly under: readonly CubicPath[];
+  }[];
   readonly edges: readonly CubicPath[];
   readonly counts: { readonly shapes: number; readonly nodes: number };
   readonly coverage: ReadonlyMap<string, number>;
@@ -80,6 +87,8 @@ export interface TracedView {
 /** Where the result differs from the source. */
 export interface DifferenceView {
   readonly bitmap: ImageBitmap;
+  /** Pixels by their difference: one count for every CIEDE2000 unit, the last for all above. */
+  readonly counts: readonly number[];
   /** Share of the picture that differs visibly (CIEDE2000 over 2), 0..1. */
   readonly share: number;
   readonly worst: number;

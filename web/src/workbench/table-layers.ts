@@ -114,6 +114,7 @@ export function placedTable(
 
 /** A traced picture ready to draw and to be asked which spot is where. */
 export interface DrawnTrace {
+  readonly unders: readonly { readonly spotId: string; readonly path: Path2D }[];
   readonly fills: readonly { readonly spotId: string; readonly path: Path2D }[];
   readonly edges: Path2D;
   readonly nodes: Float64Array;
@@ -121,6 +122,9 @@ export interface DrawnTrace {
 
 export function drawTrace(traced: TracedView): DrawnTrace {
   return {
+    unders: traced.fills
+      .filter(({ under }) => under.length > 0)
+      .map(({ spotId, under }) => ({ spotId, path: makePath2D(under, true) })),
     fills: traced.fills.map(({ spotId, paths }) => ({ spotId, path: makePath2D(paths, true) })),
     edges: makePath2D(traced.edges, false),
     nodes: nodePoints(traced.edges),
@@ -130,8 +134,11 @@ export function drawTrace(traced: TracedView): DrawnTrace {
 /** All spots as they will look: garment-coloured ones show the garment. */
 function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string): TableLayer[] {
   const colours = new Map(spots.map((spot) => [spot.id, spot.role === "garment" ? garment : formatHex(spot.rgb)]));
-  const fills = trace.fills.map(({ spotId, path }) => ({ colour: colours.get(spotId) ?? garment, path }));
-  return [{ kind: "fills", fills, isAbutting: true }];
+  const paint = ({ spotId, path }: DrawnTrace["fills"][number]) => ({ colour: colours.get(spotId) ?? garment, path });
+  return [
+    { kind: "fills", fills: trace.unders.map(paint) },
+    { kind: "fills", fills: trace.fills.map(paint), isAbutting: true },
+  ];
 }
 
 /** Every boundary once, with its nodes, over the faded source. */

@@ -11,9 +11,11 @@ import { type Look, LookBar, type ReadOut } from "../light-table/look-bar.tsx";
 import { ArtworkStep } from "./artwork/artwork-step.tsx";
 import { actionsOnTable, type ChangeDesk, type Desk, EMPTY_DESK } from "./artwork/desk.ts";
 import { useToolInHand } from "./artwork/use-tool-in-hand.ts";
+import { ColoursStep } from "./colours/colours-step.tsx";
+import { type ChangePaintDesk, EMPTY_PAINT_DESK, type PaintDesk } from "./colours/paint-desk.ts";
+import { usePaintTool } from "./colours/use-paint-tool.ts";
 import { ConflictNote } from "./conflict.tsx";
 import { readPlace } from "./read-place.ts";
-import { ColoursStep } from "./steps/colours.tsx";
 import { OutputStep } from "./steps/output.tsx";
 import { SeparationsStep } from "./steps/separations.tsx";
 import { ShapesStep } from "./steps/shapes.tsx";
@@ -44,6 +46,7 @@ const BUSY_WORDS = {
   prepare: "Preparing the picture",
   find: "Finding colours",
   reduce: "Reducing",
+  assign: "Giving areas their spots",
   trace: "Tracing",
   separate: "Separating",
   compare: "Comparing",
@@ -75,6 +78,8 @@ function Bench({ step }: { step: JobStep }) {
   const [zoom, setZoom] = useState(0);
   const [desk, setDesk] = useState<Desk>(EMPTY_DESK);
   const change: ChangeDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
+  const [paintDesk, setPaintDesk] = useState<PaintDesk>(EMPTY_PAINT_DESK);
+  const changePaint: ChangePaintDesk = useCallback((part) => setPaintDesk((old) => ({ ...old, ...part })), []);
   const table = useRef<TableControls>(null);
   useKeys(
     useCallback(() => void undo(), [undo]),
@@ -84,6 +89,7 @@ function Bench({ step }: { step: JobStep }) {
   // What is in hand belongs to the step it was taken up in.
   useEffect(() => {
     if (step !== "artwork") setDesk(EMPTY_DESK);
+    if (step !== "colours") setPaintDesk(EMPTY_PAINT_DESK);
   }, [step]);
   // The board shows how far a job has come.
   const hasComeFurther = JOB_STEPS.indexOf(step) > JOB_STEPS.indexOf(job.step);
@@ -106,7 +112,9 @@ function Bench({ step }: { step: JobStep }) {
   const size = prepared?.frame ?? job.artwork;
   const widthMm = printWidthMm(recipe, size);
   const mmPerPx = widthMm / size.width;
-  const inHand = useToolInHand({ desk, change, prepared, mmPerPx });
+  const artworkTool = useToolInHand({ desk, change, prepared, mmPerPx });
+  const paintTool = usePaintTool({ desk: paintDesk, change: changePaint, prepared });
+  const inHand = isArtwork ? artworkTool : step === "colours" ? paintTool : null;
 
   const trace = useMemo(() => traced && drawTrace(traced), [traced]);
   const films = useMemo(
@@ -133,7 +141,7 @@ function Bench({ step }: { step: JobStep }) {
       place && !isFilm ? readPlace(place, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? []) : null,
     [place, isFilm, size, mmPerPx, prepared, trace, reduced],
   );
-  const isWorking = isArtwork && (shownLook === "result" || shownLook === "split");
+  const isWorking = inHand !== null && (shownLook === "result" || shownLook === "split");
   return (
     <div className="flex h-full">
       <Ticket current={step} summaries={summariseSteps(size, recipe, computed)} />
@@ -176,7 +184,7 @@ function Bench({ step }: { step: JobStep }) {
         />
       </main>
       {isArtwork && <ArtworkStep computed={computed} propose={propose} desk={desk} change={change} mmPerPx={mmPerPx} />}
-      {step === "colours" && <ColoursStep computed={computed} />}
+      {step === "colours" && <ColoursStep computed={computed} desk={paintDesk} change={changePaint} />}
       {step === "shapes" && <ShapesStep computed={computed} mmPerPx={mmPerPx} />}
       {step === "separations" && <SeparationsStep computed={computed} choice={{ hidden, setHidden }} />}
       {step === "output" && <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} />}

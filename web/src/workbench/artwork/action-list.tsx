@@ -1,24 +1,9 @@
 // Everything done to the artwork, in order: switched off and on, changed, moved, taken out.
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from "@dnd-kit/core";
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
 import { type Action, isUpright } from "@plain-palette/core/recipe";
-import { GripVertical, X } from "lucide-react";
+import { X } from "lucide-react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
+import { SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
 import { describeAction, sectionOf } from "./action-words.ts";
 import type { SectionProps } from "./artwork-step.tsx";
 import type { ChangeDesk } from "./desk.ts";
@@ -27,19 +12,12 @@ import { changeAction, moveAction, removeAction } from "./edit-actions.ts";
 export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   const edit = useJob((state) => state.edit);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   if (actions.length === 0)
     return (
       <p className="mt-4 border-t border-rule pt-2 text-xs text-soft">
         Nothing done to the picture yet. Whatever you do is listed here and can be switched off, changed or undone.
       </p>
     );
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) edit((r) => moveAction(r, String(active.id), String(over.id)));
-  };
   // Upright ones come first whatever their place: they are shown as they are done.
   const groups = [actions.filter(isUpright), actions.filter((action) => !isUpright(action))].filter(
     (group) => group.length > 0,
@@ -53,24 +31,25 @@ export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
           {off === 1 ? "One of these does" : `${off} of these do`} nothing here any more; it is said beside it.
         </p>
       )}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        {groups.map((group, i) => (
-          <SortableContext key={group[0].kind} items={group.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-            <ol className={`border-x border-b border-rule bg-card ${i === 0 ? "border-t" : ""}`}>
-              {group.map((action) => (
-                <ActionRow
-                  key={action.id}
-                  action={action}
-                  words={describeAction(action, mmPerPx)}
-                  misfit={computed.prepared?.misfits.get(action.id) ?? null}
-                  isInFocus={desk.focusId === action.id}
-                  change={change}
-                />
-              ))}
-            </ol>
-          </SortableContext>
-        ))}
-      </DndContext>
+      <SortableGroups
+        groups={groups.map((group) => group.map(({ id }) => id))}
+        onMove={(id, toPlaceOf) => edit((r) => moveAction(r, id, toPlaceOf))}
+      >
+        {(_, i) => (
+          <ol className={`border-x border-b border-rule bg-card ${i === 0 ? "border-t" : ""}`}>
+            {groups[i].map((action) => (
+              <ActionRow
+                key={action.id}
+                action={action}
+                words={describeAction(action, mmPerPx)}
+                misfit={computed.prepared?.misfits.get(action.id) ?? null}
+                isInFocus={desk.focusId === action.id}
+                change={change}
+              />
+            ))}
+          </ol>
+        )}
+      </SortableGroups>
     </section>
   );
 }
@@ -85,26 +64,17 @@ interface RowProps {
 
 function ActionRow({ action, words, misfit, isInFocus, change }: RowProps) {
   const edit = useJob((state) => state.edit);
-  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id: action.id });
+  const { row, grip } = useSortableRow(action.id, `Move "${words}"`);
   const remove = () => {
     change({ tool: null, focusId: null });
     edit((r) => removeAction(r, action.id));
   };
   return (
     <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
+      {...row}
       className={`flex items-center gap-1 border-t border-rule px-1 first:border-t-0 ${isInFocus ? "bg-sheet shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
     >
-      <button
-        type="button"
-        className="cursor-grab touch-none px-0.5 py-1 text-soft"
-        {...attributes}
-        {...listeners}
-        aria-label={`Move "${words}"`}
-      >
-        <GripVertical size={14} />
-      </button>
+      {grip}
       <input
         type="checkbox"
         className="size-3.5 accent-ink"

@@ -66,7 +66,7 @@ export function brushTool(
 }
 
 /** A stroke does not need points nearer than a part of its own width. */
-function addPoint(points: readonly number[], x: number, y: number, least: number): readonly number[] {
+export function addPoint(points: readonly number[], x: number, y: number, least: number): readonly number[] {
   const [lastX, lastY] = points.slice(-2);
   return Math.abs(x - lastX) + Math.abs(y - lastY) < least ? points : [...points, x, y];
 }

@@ -1,23 +1,5 @@
 // Separations: plates in print order, trap, underbase, and any set of them on the table.
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from "@dnd-kit/core";
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
 import type { Plate } from "@plain-palette/core/separate";
-import { GripVertical } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -25,6 +7,7 @@ import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
+import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
 import { Group, Panel } from "./panel.tsx";
 
 /** Which plates lie on the table. */
@@ -49,15 +32,7 @@ export function SeparationsStep({ computed, choice }: { computed: Computed; choi
   const base = plates.find((plate) => plate.kind === "base");
   const inks = plates.filter((plate) => plate.kind === "spot");
   const largest = Math.max(0, ...plates.map((plate) => plate.coverage));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
-    const ids = inks.map((plate) => plate.id);
-    set({ order: arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))) });
-  };
+  const inkIds = inks.map((plate) => plate.id);
   return (
     <Panel step="separations" next="output">
       <Group title="Plates in print order">
@@ -68,15 +43,15 @@ export function SeparationsStep({ computed, choice }: { computed: Computed; choi
             <PlateRow plate={base} largest={largest} choice={choice} plates={plates} grip={null} />
           </ul>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-          <SortableContext items={inks.map((plate) => plate.id)} strategy={verticalListSortingStrategy}>
+        <SortableGroups groups={[inkIds]} onMove={(id, toPlaceOf) => set({ order: moveInList(inkIds, id, toPlaceOf) })}>
+          {() => (
             <ol aria-label="Plates">
               {inks.map((plate) => (
                 <SortablePlate key={plate.id} plate={plate} largest={largest} choice={choice} plates={plates} />
               ))}
             </ol>
-          </SortableContext>
-        </DndContext>
+          )}
+        </SortableGroups>
         {plates.length > 0 && (
           <div className="mt-2 flex gap-2">
             <Button onClick={() => choice.setHidden(new Set())} disabled={choice.hidden.size === 0}>
@@ -146,28 +121,9 @@ interface PlateProps {
 }
 
 function SortablePlate(props: PlateProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
-    id: props.plate.id,
-  });
-  const grip = (
-    <button
-      type="button"
-      ref={setActivatorNodeRef}
-      {...attributes}
-      {...listeners}
-      aria-label={`Move ${props.plate.name}`}
-      title="Drag, or press Space and use the arrow keys"
-      className="cursor-grab touch-none text-soft hover:text-ink"
-    >
-      <GripVertical size={15} aria-hidden="true" />
-    </button>
-  );
+  const { row, grip } = useSortableRow(props.plate.id, `Move ${props.plate.name}`);
   return (
-    <div
-      ref={setNodeRef}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={isDragging ? "relative z-10 bg-card shadow-md" : ""}
-    >
+    <div {...row}>
       <PlateRow {...props} grip={grip} />
     </div>
   );

@@ -1,0 +1,77 @@
+// A list whose rows are moved by dragging or from the keyboard.
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { GripVertical } from "lucide-react";
+import type { CSSProperties, ReactNode } from "react";
+
+/** Takes moves of the rows inside it; each group of `groups` (ids) is ordered by itself. */
+export function SortableGroups({
+  groups,
+  onMove,
+  children,
+}: {
+  groups: readonly (readonly string[])[];
+  /** The row `id` was put in the place of another. */
+  onMove(id: string, toPlaceOf: string): void;
+  /** What to show of each group. */
+  children: (ids: readonly string[], group: number) => ReactNode;
+}) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) onMove(String(active.id), String(over.id));
+  };
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      {groups.map((ids, group) => (
+        <SortableContext key={ids[0] ?? group} items={[...ids]} strategy={verticalListSortingStrategy}>
+          {children(ids, group)}
+        </SortableContext>
+      ))}
+    </DndContext>
+  );
+}
+
+/** What a row needs to be moved: its element's props, and the grip to move it by. */
+export function useSortableRow(
+  id: string,
+  label: string,
+): { row: { ref: (element: HTMLElement | null) => void; style: CSSProperties }; grip: ReactNode } {
+  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id });
+  return {
+    row: { ref: setNodeRef, style: { transform: CSS.Translate.toString(transform), transition } },
+    grip: (
+      <button
+        type="button"
+        className="cursor-grab touch-none px-0.5 py-1 text-soft"
+        {...attributes}
+        {...listeners}
+        aria-label={label}
+      >
+        <GripVertical size={14} />
+      </button>
+    ),
+  };
+}
+
+/** The ids with one in the place of another. */
+export function moveInList(ids: readonly string[], id: string, toPlaceOf: string): string[] {
+  return arrayMove([...ids], ids.indexOf(id), ids.indexOf(toPlaceOf));
+}

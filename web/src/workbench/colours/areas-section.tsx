@@ -1,0 +1,158 @@
+// Areas: given another spot, poured full, divided by a line; everything done is listed.
+import { formatHex } from "@plain-palette/core/colour";
+import type { Correction } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
+import { X } from "lucide-react";
+import { useId } from "react";
+import type { ReducedView } from "../../compute/messages.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Row } from "../../parts/fields.tsx";
+import { Group } from "../steps/panel.tsx";
+import { changeCorrection, removeCorrection } from "./edit-colours.ts";
+import type { ChangePaintDesk, PaintDesk, PaintTool } from "./paint-desk.ts";
+
+interface Props {
+  readonly reduced: ReducedView;
+  readonly desk: PaintDesk;
+  readonly change: ChangePaintDesk;
+}
+
+const TOOLS: readonly { readonly tool: PaintTool; readonly text: string; readonly hint: string }[] = [
+  { tool: { kind: "recolour" }, text: "Recolour an area", hint: "What hangs together becomes the spot." },
+  {
+    tool: { kind: "pour" },
+    text: "Pour into an area",
+    hint: "Fills what lines enclose and runs under them to their middle: no shirt shows between line and fill.",
+  },
+  {
+    tool: { kind: "divide" },
+    text: "Draw a dividing line",
+    hint: "Through touching parts of one colour; the smaller side becomes the spot.",
+  },
+];
+
+export function AreasSection({ reduced, desk, change }: Props) {
+  const corrections = useJob((state) => state.recipe.colours.corrections);
+  const { spots, misfits } = reduced;
+  const select = useId();
+  const target = spots.some(({ id }) => id === desk.target) ? desk.target : null;
+  return (
+    <>
+      <Group title="Give areas to">
+        <Row label="Spot" htmlFor={select}>
+          <select
+            id={select}
+            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+            value={target ?? ""}
+            onChange={(event) => change({ target: event.target.value || null })}
+          >
+            <option value="">A new spot</option>
+            {spots.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Row>
+        {target === null && (
+          <Row label="Its colour">
+            <input
+              type="color"
+              aria-label="Colour of the new spot"
+              className="h-7 w-full rounded-[3px] border border-rule bg-card"
+              value={desk.hex}
+              onChange={(event) => change({ hex: event.target.value })}
+            />
+          </Row>
+        )}
+        <div className="mt-1 flex flex-col gap-1.5">
+          {TOOLS.map(({ tool, text, hint }) => {
+            const isInHand = desk.tool?.kind === tool.kind;
+            return (
+              <div key={tool.kind}>
+                <Button
+                  aria-pressed={isInHand}
+                  className={`w-full ${isInHand ? "border-ink bg-sheet font-semibold" : ""}`}
+                  onClick={() => change({ tool: isInHand ? null : tool, sketch: [] })}
+                >
+                  {isInHand ? `Stop: ${text.toLowerCase()}` : text}
+                </Button>
+                <p className="pt-0.5 text-xs text-soft">{hint}</p>
+              </div>
+            );
+          })}
+        </div>
+      </Group>
+      {corrections.length > 0 && (
+        <Group title="Done to areas">
+          <ol aria-label="Done to areas" className="border border-rule bg-card">
+            {corrections.map((correction) => (
+              <CorrectionRow
+                key={correction.id}
+                correction={correction}
+                spots={spots}
+                misfit={misfits.get(correction.id) ?? null}
+              />
+            ))}
+          </ol>
+        </Group>
+      )}
+    </>
+  );
+}
+
+const WORDS = { recolour: "Area to", pour: "Poured", divide: "Divided off" } as const;
+
+interface RowProps {
+  readonly correction: Correction;
+  readonly spots: readonly Spot[];
+  readonly misfit: string | null;
+}
+
+function CorrectionRow({ correction, spots, misfit }: RowProps) {
+  const edit = useJob((state) => state.edit);
+  const spot = spots.find(({ id, members }) => id === correction.spotId || members.includes(correction.spotId));
+  const words = `${WORDS[correction.kind]} ${spot?.name ?? "a spot that is gone"}`;
+  return (
+    <li className="border-t border-rule px-1.5 py-0.5 first:border-t-0">
+      <div className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          className="size-3.5 accent-ink"
+          aria-label={`${words}: in force`}
+          checked={correction.isOn}
+          onChange={(event) => edit((r) => changeCorrection(r, { ...correction, isOn: event.target.checked }))}
+        />
+        <span
+          className="size-3 shrink-0 border border-soft/50"
+          style={{ background: spot ? formatHex(spot.rgb) : "transparent" }}
+        />
+        <span className={`min-w-0 flex-1 truncate ${correction.isOn ? "" : "text-soft line-through"}`}>{words}</span>
+        {correction.kind === "divide" && (
+          <button
+            type="button"
+            className="px-1 text-xs underline underline-offset-2"
+            aria-pressed={correction.isFlipped}
+            onClick={() => edit((r) => changeCorrection(r, { ...correction, isFlipped: !correction.isFlipped }))}
+          >
+            Other side
+          </button>
+        )}
+        <Button
+          look="quiet"
+          className="px-1"
+          aria-label={`Take out "${words}"`}
+          onClick={() => edit((r) => removeCorrection(r, correction.id))}
+        >
+          <X size={14} />
+        </Button>
+      </div>
+      {misfit && (
+        <p role="note" className="pb-0.5 text-xs text-wrong">
+          Does nothing here: {misfit}.
+        </p>
+      )}
+    </li>
+  );
+}

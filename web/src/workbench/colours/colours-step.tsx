@@ -1,0 +1,174 @@
+// Colours: how many, which, what each is to the press, and which place is which.
+import type { Recipe } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
+import { orderInks } from "@plain-palette/core/separate";
+import { matchStock, referStock, STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
+import { Tabs } from "radix-ui";
+import { useEffect } from "react";
+import type { ReducedView } from "../../compute/messages.ts";
+import type { Computed } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
+import { Group, Panel } from "../steps/panel.tsx";
+import { AreasSection } from "./areas-section.tsx";
+import { CountGroup } from "./count-group.tsx";
+import { decideSpot, setColours } from "./edit-colours.ts";
+import { type ChangePaintDesk, PAINT_SECTIONS, type PaintDesk, type PaintSection } from "./paint-desk.ts";
+import { SortableSpotRow, SpotRow } from "./spot-row.tsx";
+import { useShop } from "./use-shop.ts";
+
+interface Props {
+  readonly computed: Computed;
+  readonly desk: PaintDesk;
+  readonly change: ChangePaintDesk;
+}
+
+const TITLES: Readonly<Record<PaintSection, string>> = { spots: "Spots", areas: "Areas" };
+
+export function ColoursStep({ computed, desk, change }: Props) {
+  // Escape puts everything down.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Escape") change({ tool: null, sketch: [] });
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [change]);
+  const { reduced } = computed;
+  if (!reduced)
+    return (
+      <Panel step="colours" next="shapes">
+        <p role="status">Looking for the colours ...</p>
+      </Panel>
+    );
+  return (
+    <Panel step="colours" next="shapes" isDone={desk.tool === null}>
+      <Tabs.Root
+        value={desk.section}
+        onValueChange={(section) => change({ section: section as PaintSection, tool: null, sketch: [] })}
+      >
+        <Tabs.List aria-label="What to do with the colours" className="-mx-1.5 mb-3 flex border-b border-rule">
+          {PAINT_SECTIONS.map((section) => (
+            <Tabs.Trigger
+              key={section}
+              value={section}
+              className="-mb-px border-b-2 border-transparent px-[7px] pb-1.5 pt-0.5 text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:text-ink"
+            >
+              {TITLES[section]}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="spots">
+          <CountGroup reduced={reduced} />
+          <SpotsGroup reduced={reduced} desk={desk} change={change} />
+        </Tabs.Content>
+        <Tabs.Content value="areas">
+          <AreasSection reduced={reduced} desk={desk} change={change} />
+        </Tabs.Content>
+      </Tabs.Root>
+    </Panel>
+  );
+}
+
+const KIND_NAMES: Readonly<Record<StockKind, string>> = {
+  ink: "Inks",
+  film: "Films",
+  thread: "Threads",
+  stone: "Stones",
+};
+
+/** All spots, inks in print order first. */
+function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Omit<Props, "computed">) {
+  const order = useJob((state) => state.recipe.separations.order);
+  const edit = useJob((state) => state.edit);
+  const { spots } = reduced;
+  const total = spots.reduce((sum, spot) => sum + spot.areaPx, 0) || 1;
+  const largest = Math.max(...spots.map((spot) => spot.areaPx)) / total;
+  const inks = orderInks(
+    spots.filter(({ role }) => role === "ink"),
+    order,
+  );
+  const others = spots.filter(({ role }) => role !== "ink");
+  const ids = inks.map(({ id }) => id);
+  const rowOf = (spot: Spot) => ({ spot, spots, share: spot.areaPx / total, largest, desk, change });
+  const setOrder = (next: string[]) => edit((r): Recipe => ({ ...r, separations: { ...r.separations, order: next } }));
+  return (
+    <Group title="Spots in print order">
+      <div className="flex items-center justify-between gap-2 pb-1.5">
+        <span className="text-xs text-soft">Shelf of</span>
+        <Choice
+          label="Shelf of"
+          isSmall
+          value={desk.stockKind}
+          options={STOCK_KINDS.map((value) => ({ value, text: KIND_NAMES[value] }))}
+          onChange={(stockKind) => change({ stockKind })}
+        />
+      </div>
+      <ul aria-label="Spots">
+        <SortableGroups groups={[ids]} onMove={(id, toPlaceOf) => setOrder(moveInList(ids, id, toPlaceOf))}>
+          {() => inks.map((spot) => <SortableSpotRow key={spot.id} {...rowOf(spot)} />)}
+        </SortableGroups>
+        {others.map((spot) => (
+          <SpotRow key={spot.id} {...rowOf(spot)} />
+        ))}
+      </ul>
+      <MatchAll spots={inks} kind={desk.stockKind} />
+      <WaitingDecisions spots={spots} />
+    </Group>
+  );
+}
+
+/** Takes from the shelf whatever is the same colour within the shop's limit. */
+function MatchAll({ spots, kind }: { spots: readonly Spot[]; kind: StockKind }) {
+  const decided = useJob((state) => state.recipe.colours.spots);
+  const edit = useJob((state) => state.edit);
+  const { shelf, settings } = useShop();
+  const limits = { same: settings.sameDifference, near: settings.nearDifference };
+  const found = spots.flatMap((spot) => {
+    const best = matchStock(spot.pictureRgb, shelf, kind, limits)[0];
+    return best?.verdict === "same" && !decided[spot.id]?.stock ? [{ spot, best }] : [];
+  });
+  if (found.length === 0) return null;
+  return (
+    <Button
+      className="mt-1"
+      title={`Within ΔE ${limits.same}, the shop's limit`}
+      onClick={() =>
+        edit((r) =>
+          found.reduce(
+            (next, { spot, best }) => decideSpot(next, spot.id, { stock: referStock(best.stock, best.difference) }),
+            r,
+          ),
+        )
+      }
+    >
+      Take the {found.length} that the shelf has
+    </Button>
+  );
+}
+
+/** What was decided on colours that this picture does not have: it waits for a picture that has them, or is forgotten. */
+function WaitingDecisions({ spots }: { spots: readonly Spot[] }) {
+  const decided = useJob((state) => state.recipe.colours.spots);
+  const edit = useJob((state) => state.edit);
+  const here = new Set(spots.flatMap(({ id, members }) => [id, ...members]));
+  const waiting = Object.keys(decided).filter((id) => !here.has(id));
+  if (waiting.length === 0) return null;
+  const forget = () =>
+    edit((r) =>
+      setColours(r, { spots: Object.fromEntries(Object.entries(r.colours.spots).filter(([id]) => here.has(id))) }),
+    );
+  return (
+    <div role="note" className="mt-2 text-xs text-soft">
+      <p>
+        What you decided on {waiting.map((id) => decided[id].name ?? `#${id}`).join(", ")} waits: this picture does not
+        have {waiting.length === 1 ? "that colour" : "those colours"}.
+      </p>
+      <button type="button" className="underline" onClick={forget}>
+        Forget it
+      </button>
+    </div>
+  );
+}

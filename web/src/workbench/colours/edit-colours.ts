@@ -1,0 +1,73 @@
+// Changes of the colour decisions, as changes of the recipe.
+import type { Correction, Recipe } from "@plain-palette/core/recipe";
+
+export type Colours = Recipe["colours"];
+export type Decision = Colours["spots"][string];
+
+export function setColours(recipe: Recipe, part: Partial<Colours>): Recipe {
+  return { ...recipe, colours: { ...recipe.colours, ...part } };
+}
+
+/** Decides on one spot; what is undefined is forgotten. */
+export function decideSpot(recipe: Recipe, id: string, part: Partial<Decision>): Recipe {
+  const { spots } = recipe.colours;
+  return setColours(recipe, { spots: { ...spots, [id]: { ...spots[id], ...part } } });
+}
+
+/** Merges by hand. The number follows, or the ladder would split another pair to keep it. */
+export function mergeSpots(recipe: Recipe, from: string, into: string): Recipe {
+  const { merges, count } = recipe.colours;
+  return setColours(recipe, {
+    merges: [...merges, { from, into }],
+    count: count === null ? null : Math.max(1, count - 1),
+  });
+}
+
+/** Takes back all merges by hand into a spot. */
+export function unmergeSpot(recipe: Recipe, members: readonly string[]): Recipe {
+  const { merges, count } = recipe.colours;
+  const kept = merges.filter(({ into }) => !members.includes(into));
+  return setColours(recipe, {
+    merges: kept,
+    count: count === null ? null : Math.min(48, count + merges.length - kept.length),
+  });
+}
+
+/** The spot that an area is given to: one that is there, or a new one of a colour. */
+export type Target = { readonly spotId: string } | { readonly hex: string };
+
+/** Adds a correction; a new spot comes with it. Returns the recipe and the id of the spot. */
+export function addCorrection(
+  recipe: Recipe,
+  target: Target,
+  make: (id: string, spotId: string) => Correction,
+): { readonly recipe: Recipe; readonly spotId: string } {
+  const { corrections, added } = recipe.colours;
+  const spotId = "spotId" in target ? target.spotId : nextId("new-", added);
+  const correction = make(nextId("c", corrections), spotId);
+  return {
+    spotId,
+    recipe: setColours(recipe, {
+      added: "hex" in target ? [...added, { id: spotId, hex: target.hex }] : added,
+      corrections: [...corrections, correction],
+    }),
+  };
+}
+
+export function changeCorrection(recipe: Recipe, changed: Correction): Recipe {
+  return setColours(recipe, {
+    corrections: recipe.colours.corrections.map((one) => (one.id === changed.id ? changed : one)),
+  });
+}
+
+/** Takes a correction out, and the spot that was made for it if nothing else uses it. */
+export function removeCorrection(recipe: Recipe, id: string): Recipe {
+  const corrections = recipe.colours.corrections.filter((one) => one.id !== id);
+  const used = new Set(corrections.map(({ spotId }) => spotId));
+  return setColours(recipe, { corrections, added: recipe.colours.added.filter((spot) => used.has(spot.id)) });
+}
+
+/** A name that none of the list has or had before the last of them. */
+function nextId(prefix: string, list: readonly { readonly id: string }[]): string {
+  return `${prefix}${1 + Math.max(0, ...list.map(({ id }) => Number(id.slice(prefix.length)) || 0))}`;
+}

@@ -1,0 +1,34 @@
+// What is in hand at the colours step: the section that is open, the tool, and the spot that areas are given to.
+import type { StockKind } from "@plain-palette/core/shelf";
+
+export const PAINT_SECTIONS = ["spots", "areas"] as const;
+export type PaintSection = (typeof PAINT_SECTIONS)[number];
+
+export type PaintTool =
+  | { readonly kind: "recolour" }
+  | { readonly kind: "pour" }
+  | { readonly kind: "divide" }
+  /** Takes a colour of the picture for a spot. */
+  | { readonly kind: "take-colour"; readonly spotId: string };
+
+export interface PaintDesk {
+  readonly section: PaintSection;
+  readonly tool: PaintTool | null;
+  /** The spot that areas are given to; null: a new one of the colour `hex`. */
+  readonly target: string | null;
+  readonly hex: string;
+  readonly stockKind: StockKind;
+  /** What is being drawn, x, y pairs in upright pixels. */
+  readonly sketch: readonly number[];
+}
+
+export const EMPTY_PAINT_DESK: PaintDesk = {
+  section: "spots",
+  tool: null,
+  target: null,
+  hex: "#f2b134",
+  stockKind: "ink",
+  sketch: [],
+};
+
+export type ChangePaintDesk = (part: Partial<PaintDesk>) => void;

@@ -1,0 +1,197 @@
+// One spot: its name, colour and coverage, what it is to the press, and what of the shelf it is printed with.
+import { formatHex } from "@plain-palette/core/colour";
+import type { Spot } from "@plain-palette/core/reduce";
+import { matchStock, referStock } from "@plain-palette/core/shelf";
+import { Lock, LockOpen } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+import { useJob } from "../../job/use-job.ts";
+import { Choice } from "../../parts/choice.tsx";
+import { InPlaceText } from "../../parts/in-place.tsx";
+import { InkStrip, percent } from "../../parts/ink-strip.tsx";
+import { useSortableRow } from "../../parts/sortable.tsx";
+import { type Decision, decideSpot, mergeSpots, unmergeSpot } from "./edit-colours.ts";
+import type { ChangePaintDesk, PaintDesk } from "./paint-desk.ts";
+import { useShop } from "./use-shop.ts";
+
+const ROLES = [
+  { value: "ink", text: "Ink", title: "Printed" },
+  { value: "garment", text: "Garment", title: "The garment shows through: no ink, and other inks are knocked out" },
+  { value: "drop", text: "Drop", title: "Not part of the design" },
+] as const;
+
+export interface SpotRowProps {
+  readonly spot: Spot;
+  readonly spots: readonly Spot[];
+  readonly share: number;
+  readonly largest: number;
+  readonly desk: PaintDesk;
+  readonly change: ChangePaintDesk;
+}
+
+/** A row that is moved in the print order. */
+export function SortableSpotRow(props: SpotRowProps) {
+  const { row, grip } = useSortableRow(props.spot.id, `Move ${props.spot.name}`);
+  return (
+    <div {...row}>
+      <SpotRow {...props} grip={grip} />
+    </div>
+  );
+}
+
+export function SpotRow({ spot, spots, share, largest, desk, change, grip }: SpotRowProps & { grip?: ReactNode }) {
+  const edit = useJob((state) => state.edit);
+  const { merges, spots: decided } = useJob((state) => state.recipe.colours);
+  const decision: Decision = decided[spot.id] ?? {};
+  const decide = (part: Partial<Decision>) => edit((r) => decideSpot(r, spot.id, part));
+  const hasMerges = merges.some(({ into }) => spot.members.includes(into));
+  return (
+    <li aria-label={spot.name} className="border-t border-rule py-2">
+      <div className="flex items-baseline gap-2">
+        {grip && <span className="-ml-1 self-center">{grip}</span>}
+        <InPlaceText
+          label={`Name of ${spot.name}`}
+          text={spot.name}
+          className="flex-1 font-semibold"
+          onCommit={(name) => decide({ name })}
+        />
+        <span className="text-xs text-soft">{formatHex(spot.rgb)}</span>
+        <span className="w-12 text-right">{percent(share)}</span>
+      </div>
+      <InkStrip rgb={spot.rgb} share={share} largest={largest} isFaint={spot.role !== "ink"} />
+      <div className="mt-1.5 flex items-center justify-between gap-1">
+        <Choice
+          label={`What ${spot.name} is`}
+          value={spot.role}
+          options={ROLES}
+          onChange={(role) => decide({ role })}
+          isSmall
+        />
+        <button
+          type="button"
+          aria-pressed={spot.isLocked}
+          aria-label={`Lock ${spot.name}`}
+          title={
+            spot.isLocked ? "Locked: merges with no other by itself" : "Lock it: it will merge with no other by itself"
+          }
+          className={`rounded-[3px] border px-1 py-0.5 ${spot.isLocked ? "border-ink bg-ink text-white" : "border-rule bg-card text-soft"}`}
+          onClick={() => decide({ isLocked: !spot.isLocked })}
+        >
+          {spot.isLocked ? <Lock size={12} /> : <LockOpen size={12} />}
+        </button>
+        <Menu label={`Colour of ${spot.name}`} text="Colour">
+          <Item
+            onSelect={() => change({ tool: { kind: "take-colour", spotId: spot.id } })}
+            text="Take it from the picture"
+          />
+          {(decision.hex !== undefined || decision.stock) && (
+            <Item onSelect={() => decide({ hex: undefined, stock: null })} text="As it was found" />
+          )}
+          {hasMerges && (
+            <Item onSelect={() => edit((r) => unmergeSpot(r, spot.members))} text="Take its merges apart" />
+          )}
+        </Menu>
+        {spots.length > 1 && spot.members.length > 0 && (
+          <Menu label={`Merge ${spot.name} into another`} text="Merge">
+            {spots
+              .filter((other) => other.id !== spot.id && other.members.length > 0)
+              .map((other) => (
+                <Item
+                  key={other.id}
+                  hex={formatHex(other.rgb)}
+                  text={other.name}
+                  onSelect={() => edit((r) => mergeSpots(r, spot.id, other.id))}
+                />
+              ))}
+          </Menu>
+        )}
+      </div>
+      {spot.role === "ink" && <ShelfLine spot={spot} decision={decision} desk={desk} decide={decide} />}
+    </li>
+  );
+}
+
+interface ShelfLineProps {
+  readonly spot: Spot;
+  readonly decision: Decision;
+  readonly desk: PaintDesk;
+  decide(part: Partial<Decision>): void;
+}
+
+/** What it is printed with, or the nearest there is. */
+function ShelfLine({ spot, decision, desk, decide }: ShelfLineProps) {
+  const { shelf, settings } = useShop();
+  const limits = { same: settings.sameDifference, near: settings.nearDifference };
+  const matches = matchStock(spot.pictureRgb, shelf, desk.stockKind, limits);
+  const { stock } = decision;
+  const chosen = stock ?? (matches.length > 0 ? referStock(matches[0].stock, matches[0].difference) : null);
+  if (!chosen) return null;
+  const verdict = (difference: number) =>
+    difference <= limits.same ? "same" : difference <= limits.near ? "close enough to ask" : "another colour";
+  return (
+    <div className="mt-1 flex items-center gap-1.5 text-xs">
+      <span className="text-soft">{stock ? "Shelf" : "Nearest"}</span>
+      <Menu
+        label={`Shelf for ${spot.name}`}
+        text={
+          <span className="inline-flex items-center gap-1.5">
+            <Swatch hex={chosen.hex} />
+            {chosen.name}
+          </span>
+        }
+      >
+        {matches.slice(0, 8).map(({ stock: item, difference }) => (
+          <Item
+            key={item.id}
+            hex={referStock(item, difference).hex}
+            text={`${item.name}, ${item.code}`}
+            note={`ΔE ${difference.toFixed(1)}`}
+            onSelect={() => decide({ stock: referStock(item, difference) })}
+          />
+        ))}
+        {stock && <Item text="None of the shelf" onSelect={() => decide({ stock: null })} />}
+      </Menu>
+      <span className={`ml-auto ${chosen.difference > limits.near ? "text-wrong" : "text-soft"}`}>
+        ΔE {chosen.difference.toFixed(1)}, {verdict(chosen.difference)}
+      </span>
+    </div>
+  );
+}
+
+function Swatch({ hex }: { hex: string }) {
+  return <span className="size-3 shrink-0 border border-soft/50" style={{ background: hex }} />;
+}
+
+function Menu({ label, text, children }: { label: string; text: ReactNode; children: ReactNode }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        className="rounded-[3px] px-1 text-xs underline underline-offset-2 hover:bg-card"
+        aria-label={label}
+      >
+        {text}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          className="z-10 max-h-80 min-w-40 overflow-y-auto border border-rule bg-card py-1 shadow-md"
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Item({ text, hex, note, onSelect }: { text: string; hex?: string; note?: string; onSelect(): void }) {
+  return (
+    <DropdownMenu.Item
+      onSelect={onSelect}
+      className="flex cursor-pointer items-center gap-2 px-3 py-1 text-[13px] outline-none data-[highlighted]:bg-sheet data-[highlighted]:underline"
+    >
+      {hex && <Swatch hex={hex} />}
+      {text}
+      {note && <span className="ml-auto pl-4 text-xs text-soft">{note}</span>}
+    </DropdownMenu.Item>
+  );
+}
