@@ -1,18 +1,32 @@
 // Regions too small to keep are absorbed by their neighbours.
 import { type Components, type LabelMap, NONE } from "../raster/index.ts";
 
+/** Larger regions that are none of their own, either: those that may be, and whether one beside regions of a label is. */
+export interface SliverTest {
+  readonly candidates: readonly number[];
+  isSliver(region: number, beside: number): boolean;
+}
+
+const NO_SLIVERS: SliverTest = { candidates: [], isSliver: () => false };
+
 /**
- * The label map with every region of at most `maxAreaPx` pixels given to the neighbour it shares most of its boundary
- * with, smallest first: dark specks in light and light ones in dark alike. Returns the map itself when there is none;
- * `components` are the map's own.
+ * The label map with every region of at most `maxAreaPx` pixels, and every sliver, given to the neighbour it shares most of
+ * its boundary with, smallest first: dark specks in light and light ones in dark alike. Returns the map itself when there is
+ * none; `components` are the map's own.
  */
-export function absorbSpecks(map: LabelMap, components: Components, maxAreaPx: number): LabelMap {
+export function absorbSpecks(
+  map: LabelMap,
+  components: Components,
+  maxAreaPx: number,
+  slivers: SliverTest = NO_SLIVERS,
+): LabelMap {
   const { width, height, data } = map;
   const { of, label, areaPx } = components;
   const specks: number[] = [];
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= maxAreaPx) specks.push(c);
-  if (specks.length === 0 || specks.length === label.length) return map;
-  const neighbours = new Map<number, Map<number, number>>(specks.map((c) => [c, new Map()]));
+  const candidates = slivers.candidates.filter((c) => areaPx[c] > maxAreaPx);
+  if (specks.length === label.length || specks.length + candidates.length === 0) return map;
+  const neighbours = new Map<number, Map<number, number>>([...specks, ...candidates].map((c) => [c, new Map()]));
   const meet = (a: number, b: number) => {
     const ofA = neighbours.get(a);
     if (ofA) ofA.set(b, (ofA.get(b) ?? 0) + 1);
@@ -29,6 +43,10 @@ export function absorbSpecks(map: LabelMap, components: Components, maxAreaPx: n
         meet(of[p - width], own);
       }
     }
+  }
+  for (const c of candidates) {
+    const [most] = [...(neighbours.get(c) ?? [])].sort((a, b) => b[1] - a[1]);
+    if (most && slivers.isSliver(c, label[most[0]])) specks.push(c);
   }
   const home = Int32Array.from(label, (_, c) => c);
   const homeOf = (c: number): number => {

@@ -10,6 +10,7 @@ import { sharpenCorners } from "./corners.ts";
 import { fitRun, tangentAt } from "./fit.ts";
 import { placeJunctions } from "./junctions.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
+import { testSlivers } from "./slivers.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
 export interface ShapeSettings {
@@ -29,6 +30,7 @@ const MOST_NOISE_PX = 0.6;
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
 function labelSpots(
+  findings: Findings,
   assignment: Assignment,
   reduction: Reduction,
   settings: ShapeSettings,
@@ -36,7 +38,12 @@ function labelSpots(
   const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (reduction.spots[spot]?.role === "drop" ? NONE : spot));
   const withSpecks = mapLabels(assignment.spots, lookUp);
   const components = findComponents(withSpecks);
-  const spots = absorbSpecks(withSpecks, components, settings.specksPx * settings.specksPx);
+  const spots = absorbSpecks(
+    withSpecks,
+    components,
+    settings.specksPx * settings.specksPx,
+    testSlivers(findings, reduction, components),
+  );
   return { spots, components: spots === withSpecks ? components : findComponents(spots) };
 }
 
@@ -47,7 +54,7 @@ export function tracePicture(
   assignment: Assignment,
   settings: ShapeSettings,
 ): PlanarMap {
-  const { spots, components } = labelSpots(assignment, reduction, settings);
+  const { spots, components } = labelSpots(findings, assignment, reduction, settings);
   const picture: TracedPicture = {
     raster: findings.raster,
     found: findings.labels,
