@@ -51,6 +51,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
     upTo: "separate",
     focusId: null,
     compare: null,
+    checkThin: null,
   };
   const theirs = await page.evaluate(
     ({ workerUrl, request }) =>

@@ -12,6 +12,7 @@ import {
 } from "@plain-palette/core/raster";
 import { type Action, markTaken, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
 import type { Assignment, Reduction } from "@plain-palette/core/reduce";
+import { DIFFERENCE_COLOURS, DIFFERENCE_TOP } from "./difference-colours.ts";
 import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
 
 type Shown = { readonly raster: Raster; readonly upright: Raster } | null;
@@ -117,9 +118,6 @@ function frameMarks(mask: Uint8Array, pixels: Uint32Array, width: number, height
 
 /** From this CIEDE2000 on, a difference is seen side by side (common practice, no source). */
 const VISIBLE = 2;
-/** The scale's top: black and white differ by 100, but over 30 nobody asks how much. */
-export const DIFFERENCE_TOP = 30;
-
 /** The source against the prepared or the reduced picture, on the garment's colour. */
 export async function compareWith(
   what: "prepared" | "reduced",
@@ -144,21 +142,13 @@ export async function compareWith(
   return { bitmap: await toBitmap(raster), counts, share: visible / map.length, worst };
 }
 
-/** White for none, through yellow and red to near black: lightness falls all the way, so it reads without colour, too. */
-const DIFFERENCE_STOPS = [
-  [255, 255, 255],
-  [250, 210, 90],
-  [200, 50, 60],
-  [40, 10, 50],
-];
+const STOPS = DIFFERENCE_COLOURS.map(parseHex);
 
+/** The map's colour for a difference, little-endian RGBA. */
 function differenceColour(value: number): number {
-  const t = Math.min(1, value / DIFFERENCE_TOP);
-  const stops = DIFFERENCE_STOPS;
-  const at = t * 3;
-  const i = Math.min(2, Math.floor(at));
-  const f = at - i;
-  const mix = (c: number) => Math.round(stops[i][c] + (stops[i + 1][c] - stops[i][c]) * f);
+  const at = Math.min(1, value / DIFFERENCE_TOP) * (STOPS.length - 1);
+  const i = Math.min(STOPS.length - 2, Math.floor(at));
+  const mix = (c: number) => Math.round(STOPS[i][c] + (STOPS[i + 1][c] - STOPS[i][c]) * (at - i));
   return 0xff000000 | (mix(2) << 16) | (mix(1) << 8) | mix(0);
 }
 

@@ -1,10 +1,13 @@
 // The worker: the same core as the server's, on the same pixels. The latest request wins; a stale one stops at the next step.
+import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "@plain-palette/core/checks";
 import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
   listWarnings,
   makeResultCache,
   type Prepared,
+  printWidthMm,
+  type Recipe,
   type ResultCache,
   type Results,
   runSteps,
@@ -15,7 +18,7 @@ import { spotCoverage } from "@plain-palette/core/separate";
 import { countShapes, type PlanarMap, spotPaths, underPaths } from "@plain-palette/core/trace";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
-import type { ComputeMessage, ComputeRequest, PreparedView, ProposeRequest } from "./messages.ts";
+import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, ProposeRequest } from "./messages.ts";
 
 let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
@@ -86,6 +89,12 @@ async function compute(request: ComputeRequest): Promise<void> {
       told = step.value;
       await breathe();
       if (isStale()) return;
+    }
+    if (request.checkThin !== null) {
+      tell({ type: "step", id: request.id, step: "check" });
+      await breathe();
+      if (isStale()) return;
+      tell({ type: "checked", id: request.id, view: check(request.checkThin, request.recipe) });
     }
     if (request.compare !== null) {
       tell({ type: "step", id: request.id, step: "compare" });
@@ -173,6 +182,17 @@ async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): 
       },
     });
   }
+}
+
+function check(limits: ThinLimits, recipe: Recipe): ChecksView {
+  const { prepared, findings, reduction, assignment } = resultsSoFar();
+  const map = cache.kept.get("trace")?.result as PlanarMap;
+  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
+  return {
+    thin: findThinPlaces(map, reduction.spots, limits, mmPerPx),
+    near: findNearInks(reduction.spots),
+    shading: measureShading(findings, reduction, assignment),
+  };
 }
 
 function tellSeparated({ id, recipe }: ComputeRequest, results: Results): void {

@@ -1,4 +1,5 @@
 // What passes between the page and its computing worker.
+import type { NearPair, ThinLimits, ThinPlace } from "@plain-palette/core/checks";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, Step } from "@plain-palette/core/recipe";
@@ -17,6 +18,8 @@ export interface ComputeRequest {
   readonly focusId: string | null;
   /** What the source is compared with, if anything. */
   readonly compare: "prepared" | "reduced" | null;
+  /** What counts as too thin; null where nobody looks at the checks. */
+  readonly checkThin: ThinLimits | null;
 }
 
 /** Look at the artwork as it is now and propose how to go on. */
@@ -84,6 +87,14 @@ export interface TracedView {
   readonly coverage: ReadonlyMap<string, number>;
 }
 
+/** What will not come out as meant. */
+export interface ChecksView {
+  readonly thin: readonly ThinPlace[];
+  readonly near: readonly NearPair[];
+  /** Share (0..1) of the art that shades away from its flat spots. */
+  readonly shading: number;
+}
+
 /** Where the result differs from the source. */
 export interface DifferenceView {
   readonly bitmap: ImageBitmap;
@@ -96,10 +107,11 @@ export interface DifferenceView {
 
 export type ComputeMessage =
   | { readonly type: "loaded"; readonly bitmap: ImageBitmap }
-  | { readonly type: "step"; readonly id: number; readonly step: Step | "load" | "compare" }
+  | { readonly type: "step"; readonly id: number; readonly step: Step | "load" | "check" | "compare" }
   | { readonly type: "prepared"; readonly id: number; readonly view: PreparedView }
   | { readonly type: "reduced"; readonly id: number; readonly view: ReducedView }
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }
+  | { readonly type: "checked"; readonly id: number; readonly view: ChecksView }
   | { readonly type: "compared"; readonly id: number; readonly view: DifferenceView }
   | {
       readonly type: "separated";

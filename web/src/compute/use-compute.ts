@@ -4,6 +4,7 @@ import type { Recipe, Step } from "@plain-palette/core/recipe";
 import type { Separation } from "@plain-palette/core/separate";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type {
+  ChecksView,
   ComputeMessage,
   ComputeRequest,
   DifferenceView,
@@ -29,9 +30,10 @@ export interface Computed {
   readonly traced: TracedView | null;
   readonly separation: Separation | null;
   readonly difference: DifferenceView | null;
+  readonly checks: ChecksView | null;
   readonly warnings: readonly string[];
   /** What is being computed, or null when everything shown is of the current recipe. */
-  readonly busy: Step | "load" | "compare" | null;
+  readonly busy: Step | "load" | "check" | "compare" | null;
   readonly failure: string | null;
 }
 
@@ -42,6 +44,7 @@ const NOTHING: Computed = {
   traced: null,
   separation: null,
   difference: null,
+  checks: null,
   warnings: [],
   busy: "load",
   failure: null,
@@ -61,6 +64,8 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "propo
       return { ...state, traced: message.view };
     case "separated":
       return { ...state, separation: message.separation, warnings: message.warnings };
+    case "checked":
+      return { ...state, checks: message.view };
     case "compared":
       return { ...state, difference: message.view };
     case "done":
@@ -81,6 +86,7 @@ export interface ComputeWishes {
   readonly upTo: ComputeRequest["upTo"];
   readonly focusId?: string | null;
   readonly compare?: ComputeRequest["compare"];
+  readonly checkThin?: ComputeRequest["checkThin"];
 }
 
 /** Asks the worker what it would propose for the picture as it is. */
@@ -90,7 +96,7 @@ export type Propose = <K extends keyof Proposals>(what: K) => Promise<Proposals[
 export function useCompute(
   { hash }: Job["artwork"],
   recipe: Recipe,
-  { upTo, focusId = null, compare = null }: ComputeWishes,
+  { upTo, focusId = null, compare = null, checkThin = null }: ComputeWishes,
 ): { readonly computed: Computed; readonly propose: Propose } {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
@@ -114,11 +120,11 @@ export function useCompute(
   }, []);
   useEffect(() => {
     latest.current++;
-    const request: ComputeRequest = { type: "compute", id: latest.current, hash, recipe, upTo, focusId, compare };
-    worker.current?.postMessage(request);
+    const wishes = { hash, recipe, upTo, focusId, compare, checkThin };
+    worker.current?.postMessage({ type: "compute", id: latest.current, ...wishes } satisfies ComputeRequest);
     // Said before the worker answers: what is shown is not of this recipe from here on.
     setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
-  }, [hash, recipe, upTo, focusId, compare]);
+  }, [hash, recipe, upTo, focusId, compare, checkThin]);
   const propose: Propose = useCallback(
     (what) =>
       new Promise((resolve) => {

@@ -19,6 +19,8 @@ export interface TableControls {
   fit(): void;
   trueSize(): void;
   zoomBy(factor: number): void;
+  /** Brings a place to the middle, near enough to see a few millimetres round it. */
+  showPlace(x: number, y: number): void;
 }
 
 interface Props {
@@ -45,6 +47,8 @@ interface View {
 /** CSS pixels in a millimetre: 96 to the inch (CSS Values 3, 6.2). */
 const CSS_PX_PER_MM = 96 / 25.4;
 const MARGIN_PX = 28;
+/** Width of what is seen of a place that is shown, mm. */
+const PLACE_MM = 20;
 const MIN_ZOOM = 0.01;
 const MAX_ZOOM = 80;
 
@@ -107,6 +111,10 @@ export function LightTable({
       fit: () => setView(null),
       trueSize: () => setView(centred(CSS_PX_PER_MM * mmPerUnit)),
       zoomBy: (factor) => zoomAt(factor, size.width / 2, size.height / 2),
+      showPlace: (x, y) => {
+        const near = Math.min(MAX_ZOOM, (size.width * mmPerUnit) / PLACE_MM);
+        setView({ zoom: near, x: size.width / 2 - x * near, y: size.height / 2 - y * near });
+      },
     }),
     [centred, zoomAt, mmPerUnit, size],
   );

@@ -94,25 +94,17 @@ export function LookBar(props: Props) {
             />
           </span>
         )}
-        {look === "difference" && caption === null && difference && <DifferenceKey {...difference} />}
+        {look === "difference" && caption === null && difference && <DifferenceSum {...difference} />}
       </div>
     </div>
   );
 }
 
-/** The scale of the difference map (compute/artwork-views.ts), and what it comes to. */
-function DifferenceKey({ share, worst }: { share: number; worst: number }) {
+/** What the difference map comes to; its scale lies on the table. */
+function DifferenceSum({ share, worst }: { share: number; worst: number }) {
   return (
-    <span className="ml-auto flex items-center gap-2 whitespace-nowrap text-xs" data-testid="difference">
+    <span className="ml-auto whitespace-nowrap text-xs" data-testid="difference">
       {(share * 100).toFixed(1)} % differs visibly, worst ΔE {worst}
-      <span className="flex items-center gap-1 text-soft">
-        0
-        <span
-          className="h-2.5 w-24 border border-rule"
-          style={{ background: "linear-gradient(90deg,#fff,#fad25a,#c8323c,#280a32)" }}
-        />
-        30
-      </span>
     </span>
   );
 }

@@ -141,6 +141,16 @@ function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string
   ];
 }
 
+/** A ring round each place. */
+export function ringPlaces(places: readonly { readonly x: number; readonly y: number }[], radius: number): TableLayer {
+  const path = new Path2D();
+  for (const { x, y } of places) {
+    path.moveTo(x + radius, y);
+    path.arc(x, y, radius, 0, 2 * Math.PI);
+  }
+  return { kind: "strokes", path, colour: "#b3261e", screenPx: 1.5, isHaloed: true };
+}
+
 /** Every boundary once, with its nodes, over the faded source. */
 function outlineLayers(trace: DrawnTrace, bitmap: ImageBitmap | null): TableLayer[] {
   const source: TableLayer[] = bitmap ? [{ kind: "bitmap", bitmap, opacity: 0.25 }] : [];

@@ -2,10 +2,11 @@
 import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
 import { layOutFilms } from "@plain-palette/core/films";
 import { printWidthMm, type Recipe } from "@plain-palette/core/recipe";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Computed, useCompute } from "../compute/use-compute.ts";
 import { JobContext, useJob, useJobStore } from "../job/use-job.ts";
+import type { TableLayer } from "../light-table/layers.ts";
 import { LightTable, type TableControls } from "../light-table/light-table.tsx";
 import { type Look, LookBar, type ReadOut } from "../light-table/look-bar.tsx";
 import { ArtworkStep } from "./artwork/artwork-step.tsx";
@@ -14,15 +15,18 @@ import { useToolInHand } from "./artwork/use-tool-in-hand.ts";
 import { ColoursStep } from "./colours/colours-step.tsx";
 import { type ChangePaintDesk, EMPTY_PAINT_DESK, type PaintDesk } from "./colours/paint-desk.ts";
 import { usePaintTool } from "./colours/use-paint-tool.ts";
+import { useShop } from "./colours/use-shop.ts";
 import { ConflictNote } from "./conflict.tsx";
 import { readPlace } from "./read-place.ts";
 import { OutputStep } from "./steps/output.tsx";
 import { SeparationsStep } from "./steps/separations.tsx";
 import { ShapesStep } from "./steps/shapes.tsx";
 import { summariseSteps } from "./summaries.ts";
-import { drawTrace, filmLayers, layArt, placedTable } from "./table-layers.ts";
+import { drawTrace, filmLayers, layArt, placedTable, ringPlaces } from "./table-layers.ts";
 import { Ticket } from "./ticket.tsx";
 import { useKeys } from "./use-keys.ts";
+
+const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx"));
 
 export function Workbench() {
   const params = useParams();
@@ -49,8 +53,12 @@ const BUSY_WORDS = {
   assign: "Giving areas their spots",
   trace: "Tracing",
   separate: "Separating",
+  check: "Measuring",
   compare: "Comparing",
 } as const;
+
+/** Radius of the ring round a place that a check found, mm. */
+const RING_MM = 1.2;
 
 /** Ways to look at each step. */
 const LOOKS: Readonly<Record<JobStep, readonly Look[]>> = {
@@ -100,6 +108,9 @@ function Bench({ step }: { step: JobStep }) {
     document.title = `${job.number} ${job.title} · Plain Palette`;
   }, [job.number, job.title]);
 
+  const { settings } = useShop();
+  const { thinnestLineMm: lineMm, thinnestGapMm: gapMm } = settings;
+  const thinLimits = useMemo(() => ({ lineMm, gapMm }), [lineMm, gapMm]);
   const isArtwork = step === "artwork";
   const recipeOnTable = useRecipeOnTable(recipe, isArtwork ? desk : EMPTY_DESK);
   const needsPlates = step === "separations" || step === "output";
@@ -107,6 +118,7 @@ function Bench({ step }: { step: JobStep }) {
     upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "trace",
     focusId: isArtwork ? desk.focusId : null,
     compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
+    checkThin: step === "colours" && paintDesk.section === "checks" ? thinLimits : null,
   });
   const { prepared, traced, separation, reduced } = computed;
   const size = prepared?.frame ?? job.artwork;
@@ -142,6 +154,11 @@ function Bench({ step }: { step: JobStep }) {
     [place, isFilm, size, mmPerPx, prepared, trace, reduced],
   );
   const isWorking = inHand !== null && (shownLook === "result" || shownLook === "split");
+  const isChecking = step === "colours" && paintDesk.section === "checks" && computed.checks !== null;
+  const overlays: TableLayer[] = [
+    ...(isWorking ? inHand.overlays : []),
+    ...(isChecking && computed.checks ? [ringPlaces(computed.checks.thin, RING_MM / mmPerPx)] : []),
+  ];
   return (
     <div className="flex h-full">
       <Ticket current={step} summaries={summariseSteps(size, recipe, computed)} />
@@ -154,9 +171,7 @@ function Bench({ step }: { step: JobStep }) {
             width={isFilm && films ? films.sheet.width : (placed?.width ?? size.width)}
             height={isFilm && films ? films.sheet.height : (placed?.height ?? size.height)}
             mmPerUnit={isFilm ? 1 : mmPerPx}
-            layers={
-              isFilm ? film3 : (placed?.layers ?? (isWorking && inHand ? [...layers, ...inHand.overlays] : layers))
-            }
+            layers={isFilm ? film3 : (placed?.layers ?? [...layers, ...overlays])}
             splitLayers={isFilm ? undefined : splitLayers}
             tool={isWorking ? inHand?.tool : null}
             controls={table}
@@ -164,6 +179,13 @@ function Bench({ step }: { step: JobStep }) {
             onZoom={setZoom}
           />
           <BusyNote computed={computed} />
+          {shownLook === "difference" && computed.difference && (
+            <div className="absolute bottom-3 left-3 border border-rule bg-sheet/95">
+              <Suspense fallback={null}>
+                <DifferenceScale counts={computed.difference.counts} />
+              </Suspense>
+            </div>
+          )}
         </div>
         <LookBar
           look={look}
@@ -184,7 +206,7 @@ function Bench({ step }: { step: JobStep }) {
         />
       </main>
       {isArtwork && <ArtworkStep computed={computed} propose={propose} desk={desk} change={change} mmPerPx={mmPerPx} />}
-      {step === "colours" && <ColoursStep computed={computed} desk={paintDesk} change={changePaint} />}
+      {step === "colours" && <ColoursStep computed={computed} desk={paintDesk} change={changePaint} table={table} />}
       {step === "shapes" && <ShapesStep computed={computed} mmPerPx={mmPerPx} />}
       {step === "separations" && <SeparationsStep computed={computed} choice={{ hidden, setHidden }} />}
       {step === "output" && <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} />}

@@ -4,15 +4,17 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { orderInks } from "@plain-palette/core/separate";
 import { matchStock, referStock, STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
 import { Tabs } from "radix-ui";
-import { useEffect } from "react";
+import { type RefObject, useEffect } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
+import type { TableControls } from "../../light-table/light-table.tsx";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
 import { Group, Panel } from "../steps/panel.tsx";
 import { AreasSection } from "./areas-section.tsx";
+import { ChecksSection } from "./checks-section.tsx";
 import { CountGroup } from "./count-group.tsx";
 import { decideSpot, setColours } from "./edit-colours.ts";
 import { type ChangePaintDesk, PAINT_SECTIONS, type PaintDesk, type PaintSection } from "./paint-desk.ts";
@@ -23,11 +25,12 @@ interface Props {
   readonly computed: Computed;
   readonly desk: PaintDesk;
   readonly change: ChangePaintDesk;
+  readonly table: RefObject<TableControls | null>;
 }
 
-const TITLES: Readonly<Record<PaintSection, string>> = { spots: "Spots", areas: "Areas" };
+const TITLES: Readonly<Record<PaintSection, string>> = { spots: "Spots", areas: "Areas", checks: "Checks" };
 
-export function ColoursStep({ computed, desk, change }: Props) {
+export function ColoursStep({ computed, desk, change, table }: Props) {
   // Escape puts everything down.
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -67,6 +70,9 @@ export function ColoursStep({ computed, desk, change }: Props) {
         <Tabs.Content value="areas">
           <AreasSection reduced={reduced} desk={desk} change={change} />
         </Tabs.Content>
+        <Tabs.Content value="checks">
+          <ChecksSection checks={computed.checks} spots={reduced.spots} table={table} />
+        </Tabs.Content>
       </Tabs.Root>
     </Panel>
   );
@@ -80,7 +86,7 @@ const KIND_NAMES: Readonly<Record<StockKind, string>> = {
 };
 
 /** All spots, inks in print order first. */
-function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Omit<Props, "computed">) {
+function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<Props, "desk" | "change">) {
   const order = useJob((state) => state.recipe.separations.order);
   const edit = useJob((state) => state.edit);
   const { spots } = reduced;

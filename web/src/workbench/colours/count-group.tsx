@@ -28,9 +28,15 @@ export function CountGroup({ reduced }: { reduced: ReducedView }) {
   const nameOf = (id: string) => nameSpot(spots, id);
   const steps = useMemo(
     (): LadderStep[] =>
-      rungs
-        .filter(({ countAfter }) => countAfter <= MOST_STEPS)
-        .map(({ countAfter, cost, from, into }) => ({ count: countAfter, cost, from: idRgb(from), into: idRgb(into) }))
+      [
+        { count: (rungs[0]?.countAfter ?? 0) + 1, cost: 0, merged: null },
+        ...rungs.map(({ countAfter, cost, from, into }) => ({
+          count: countAfter,
+          cost,
+          merged: [idRgb(from), idRgb(into)] as const,
+        })),
+      ]
+        .filter(({ count: at }) => at <= MOST_STEPS)
         .reverse(),
     [rungs],
   );
@@ -62,12 +68,11 @@ export function CountGroup({ reduced }: { reduced: ReducedView }) {
       </div>
       {steps.length > 1 && (
         <div className="mt-2">
-          <Suspense fallback={<div className="h-36 border border-rule bg-card" />}>
+          <Suspense fallback={<div className="h-28 border border-rule bg-card" />}>
             <LadderChart steps={steps} count={inPicture.length} onCount={setCount} />
           </Suspense>
           <p className="pt-0.5 text-xs text-soft">
-            What coming down to each number costs (area × ΔE, as roots), and the two that become one there. Click on a
-            number.
+            What each step down costs (area × ΔE), and the two that become one.
           </p>
         </div>
       )}

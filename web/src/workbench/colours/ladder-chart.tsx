@@ -8,12 +8,12 @@ import { useEffect, useRef } from "react";
 
 use([BarChart, ScatterChart, GridComponent, SVGRenderer]);
 
-/** A number of colours, the cost of coming down to it, and the two that merged last. */
+/** A number of colours, the cost of coming down to it, and the two that become one on the way. */
 export interface LadderStep {
   readonly count: number;
   readonly cost: number;
-  readonly from: Rgb;
-  readonly into: Rgb;
+  /** The one that was taken in, and the one that took it; null at the top. */
+  readonly merged: readonly [Rgb, Rgb] | null;
 }
 
 interface Props {
@@ -46,19 +46,22 @@ export default function LadderChart({ steps, count, onCount }: Props) {
   }, []);
   useEffect(() => {
     const most = Math.max(1e-6, ...steps.map(({ cost }) => cost));
-    const swatches = (row: number, colourOf: (step: LadderStep) => Rgb) => ({
+    const swatches = (row: number, pick: 0 | 1) => ({
       type: "scatter" as const,
       symbol: "rect",
       symbolSize: [Math.min(14, 200 / steps.length), 8],
       silent: true,
-      data: steps.map((step, i) => ({
-        value: [i, -ROW * row],
-        itemStyle: { color: formatHex(colourOf(step)), borderColor: "#8d887d", borderWidth: 0.5 },
-      })),
+      data: steps.flatMap((step, i) => {
+        const color = step.merged ? formatHex(step.merged[pick]) : null;
+        return color
+          ? [{ value: [i, -ROW * row], itemStyle: { color, opacity: 1, borderColor: "#8d887d", borderWidth: 0.5 } }]
+          : [];
+      }),
     });
     chart.current?.setOption(
       {
         animation: false,
+        textStyle: { fontFamily: "Public Sans, sans-serif" },
         grid: { left: LEFT, right: LEFT, top: 14, bottom: 18 },
         xAxis: {
           type: "category",
@@ -79,8 +82,8 @@ export default function LadderChart({ steps, count, onCount }: Props) {
               itemStyle: { color: step.count >= count ? INK : FAINT },
             })),
           },
-          swatches(1, (step) => step.from),
-          swatches(2, (step) => step.into),
+          swatches(1, 0),
+          swatches(2, 1),
         ],
       },
       true,
@@ -91,7 +94,7 @@ export default function LadderChart({ steps, count, onCount }: Props) {
       ref={frame}
       role="img"
       aria-label={`Cost of going down to each number of colours; ${count} now`}
-      className="h-36 w-full cursor-pointer border border-rule bg-card"
+      className="h-28 w-full cursor-pointer border border-rule bg-card"
     />
   );
 }

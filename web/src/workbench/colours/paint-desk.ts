@@ -1,7 +1,7 @@
 // What is in hand at the colours step: the section that is open, the tool, and the spot that areas are given to.
 import type { StockKind } from "@plain-palette/core/shelf";
 
-export const PAINT_SECTIONS = ["spots", "areas"] as const;
+export const PAINT_SECTIONS = ["spots", "areas", "checks"] as const;
 export type PaintSection = (typeof PAINT_SECTIONS)[number];
 
 export type PaintTool =
