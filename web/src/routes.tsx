@@ -1,10 +1,20 @@
-// Addresses and their screens. The workbench and the proof load when first needed.
+// Addresses and their screens. All but the board load when first needed.
 import { createBrowserRouter } from "react-router";
 import { Board } from "./board/board.tsx";
 import { PageProblem } from "./parts/problem.tsx";
 
 export const router = createBrowserRouter([
   { path: "/", element: <Board />, errorElement: <PageProblem /> },
+  {
+    path: "/shelf",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./shelf/shelf.tsx")).Shelf }),
+  },
+  {
+    path: "/settings",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),
+  },
   {
     path: "/jobs/:id/proof",
     errorElement: <PageProblem />,

@@ -10,7 +10,7 @@ export interface ThinPlace {
   readonly kind: "line" | "gap";
   /** The ink, or null for a gap. */
   readonly spotId: string | null;
-  /** Its thinnest point, source pixels. */
+  /** Where it is that thin, source pixels. */
   readonly x: number;
   readonly y: number;
   readonly widthMm: number;
@@ -28,6 +28,8 @@ const STEP_PX = 0.5;
 const SELF_PX = 0.25;
 /** Opposite boundaries face each other at least this much (cosine). */
 const FACING = -0.5;
+/** Rounded ends are thinner than their line: a place is as thin as it is at this share of its length. */
+const TYPICAL = 0.15;
 /** A tip or a corner narrows to nothing: only what stays thin this many widths long counts. */
 const LONG = 2;
 
@@ -173,8 +175,8 @@ function gather(
           stack.push(next);
         }
     }
-    const first = members.reduce((a, b) => (thin[b].widthPx < thin[a].widthPx ? b : a));
-    const { ground, x, y, widthPx } = thin[first];
+    members.sort((a, b) => thin[a].widthPx - thin[b].widthPx);
+    const { ground, x, y, widthPx } = thin[members[Math.floor(members.length * TYPICAL)]];
     // Both sides of a stretch were walked.
     const lengthPx = (members.length * STEP_PX) / 2;
     const limitMm = ground < 0 ? limits.gapMm : limits.lineMm;

@@ -73,6 +73,14 @@ describe("correcting the assignment", () => {
     expect(Object.fromEntries(areas)).toMatchObject({ fill: 30 * 60, d8412f: 50 * 60 });
   });
 
+  it("divides the thin neck that the line crosses, not the paper that it begins and ends in", () => {
+    const necked = drawSvg(100, '<path d="M10 20H40V45H60V20H90V80H60V55H40V80H10Z" fill="#d8412f"/>');
+    const { at } = correct(necked, [divide([50, 25, 50, 75])]);
+    expect([at(20, 50), at(80, 50), at(50, 30), at(50, 70)].sort()).toEqual(
+      ["d8412f", "ffffff", "ffffff", "fill"].sort(),
+    );
+  });
+
   it("property: a straight line at any angle divides a disc into the two parts that geometry says", () => {
     const disc = drawSvg(100, '<circle cx="50" cy="50" r="40" fill="#d8412f"/>');
     fc.assert(

@@ -1,24 +1,60 @@
 // A dividing line through touching parts of one colour: what lies on one side of it becomes a spot of its own.
-import type { LabelMap } from "../raster/index.ts";
+import { type LabelMap, NONE } from "../raster/index.ts";
 import { floodArea } from "./assign-spots.ts";
 
 /**
- * Divides the area that the line runs through most, and gives the smaller part (the other one if `isFlipped`) to `spot`.
+ * Divides the area that the line runs right through, and gives the smaller part (the other one if `isFlipped`) to `spot`.
  * Returns why it could not, or null. The line is x, y pairs; pixels go by the side that their centres lie on.
  */
 export function divideArea(map: LabelMap, line: readonly number[], isFlipped: boolean, spot: number): string | null {
-  const { width, height, data } = map;
-  const crossed = crossPixels(line, width, height);
-  const start = mostCrossed(map, crossed);
-  if (start < 0) return "its line runs outside the picture";
-  const area = floodArea(map, start);
-  const OPEN = 1;
-  const LINE = 2;
-  const DONE = 3;
+  const crossed = crossPixels(line, map.width, map.height);
+  if (crossed.size === 0) return "its line runs outside the picture";
+  for (const area of crossedAreas(map, crossed)) {
+    const sides = splitArea(map, area, crossed, line);
+    if (!sides) continue;
+    const smaller = sides[0].length <= sides[1].length ? 0 : 1;
+    for (const p of sides[isFlipped ? 1 - smaller : smaller]) map.data[p] = spot;
+    return null;
+  }
+  return "its line does not run all the way through the area";
+}
+
+/** Areas that the line crosses: those it does not end in before those it does, most crossed first. */
+function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>): Uint32Array[] {
+  const list = [...crossed];
+  const isSeen = new Set<number>();
+  const found: { readonly area: Uint32Array; readonly count: number; readonly hasEnd: boolean }[] = [];
+  for (const p of list) {
+    if (isSeen.has(p) || map.data[p] === NONE) continue;
+    const area = floodArea(map, p);
+    let count = 0;
+    for (const q of area)
+      if (crossed.has(q)) {
+        isSeen.add(q);
+        count++;
+      }
+    const hasEnd = [list[0], list[list.length - 1]].some((end) => area.includes(end));
+    found.push({ area, count, hasEnd });
+  }
+  found.sort((a, b) => Number(a.hasEnd) - Number(b.hasEnd) || b.count - a.count);
+  return found.map(({ area }) => area);
+}
+
+const OPEN = 1;
+const LINE = 2;
+const DONE = 3;
+
+/** The pixels of an area left and right of the line; null if the line does not part it. */
+function splitArea(
+  { width, data }: LabelMap,
+  area: Uint32Array,
+  crossed: ReadonlySet<number>,
+  line: readonly number[],
+): readonly [number[], number[]] | null {
   const state = new Uint8Array(data.length);
-  for (const p of area) state[p] = OPEN;
-  for (const p of crossed) if (state[p] === OPEN) state[p] = LINE;
+  for (const p of area) state[p] = crossed.has(p) ? LINE : OPEN;
   const sides: [number[], number[]] = [[], []];
+  const sideAt = (p: number) => sideOf(line, (p % width) + 0.5, Math.floor(p / width) + 0.5);
   for (const p of area) {
     if (state[p] !== OPEN) continue;
     // One part of the area without the line; its pixels beside the line say which side it is on.
@@ -26,8 +62,7 @@ export function divideArea(map: LabelMap, line: readonly number[], isFlipped: bo
     let balance = 0;
     const stack = [p];
     state[p] = DONE;
-    while (stack.length > 0) {
-      const q = stack.pop() as number;
+    for (let q = stack.pop(); q !== undefined; q = stack.pop()) {
       part.push(q);
       const x = q % width;
       for (const [r, isInside] of [
@@ -37,7 +72,7 @@ export function divideArea(map: LabelMap, line: readonly number[], isFlipped: bo
         [q + width, q < data.length - width],
       ] as const) {
         if (!isInside) continue;
-        if (state[r] === LINE) balance += sideOf(line, (q % width) + 0.5, Math.floor(q / width) + 0.5);
+        if (state[r] === LINE) balance += sideAt(q);
         else if (state[r] === OPEN) {
           state[r] = DONE;
           stack.push(r);
@@ -47,12 +82,9 @@ export function divideArea(map: LabelMap, line: readonly number[], isFlipped: bo
     const side = sides[balance >= 0 ? 0 : 1];
     for (const q of part) side.push(q);
   }
-  if (sides[0].length === 0 || sides[1].length === 0) return "its line does not run all the way through the area";
-  for (const p of area)
-    if (state[p] === LINE) sides[sideOf(line, (p % width) + 0.5, Math.floor(p / width) + 0.5) >= 0 ? 0 : 1].push(p);
-  const smaller = sides[0].length <= sides[1].length ? 0 : 1;
-  for (const p of sides[isFlipped ? 1 - smaller : smaller]) data[p] = spot;
-  return null;
+  if (sides[0].length === 0 || sides[1].length === 0) return null;
+  for (const p of area) if (state[p] === LINE) sides[sideAt(p) >= 0 ? 0 : 1].push(p);
+  return sides;
 }
 
 /** All pixels that a line passes through, without diagonal gaps. */
@@ -75,22 +107,6 @@ function crossPixels(line: readonly number[], width: number, height: number): Se
     }
   }
   return pixels;
-}
-
-/** A pixel of the spot that the line crosses most; -1 if it crosses nothing. */
-function mostCrossed({ data }: LabelMap, crossed: ReadonlySet<number>): number {
-  const counts = new Map<number, number>();
-  for (const p of crossed) counts.set(data[p], (counts.get(data[p]) ?? 0) + 1);
-  let best = -1;
-  let most = 0;
-  for (const p of crossed) {
-    const count = counts.get(data[p]) ?? 0;
-    if (count > most) {
-      most = count;
-      best = p;
-    }
-  }
-  return best;
 }
 
 /** 1 or -1 for the side of the line's nearest stretch that a place lies on. */

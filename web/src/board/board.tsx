@@ -5,6 +5,7 @@ import { useDropzone } from "react-dropzone";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ShopHead } from "../parts/shop-head.tsx";
 import { JobCardView } from "./job-card.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
 
@@ -25,11 +26,7 @@ export function Board() {
   return (
     <div {...getRootProps()} className="min-h-full">
       <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
-      <header className="flex items-end gap-4 border-b border-rule bg-sheet px-8 pb-4 pt-6">
-        <div className="flex-1">
-          <p className="text-soft">Plain Palette</p>
-          <h1 className="text-2xl font-semibold leading-tight">Job board</h1>
-        </div>
+      <ShopHead title="Job board">
         <input
           type="search"
           aria-label="Search jobs"
@@ -41,7 +38,7 @@ export function Board() {
         <Button look="next" onClick={open}>
           New job from a picture
         </Button>
-      </header>
+      </ShopHead>
       <main className="px-8 py-6">
         {uploads.length > 0 && (
           <ul aria-label="Pictures on their way" className="mb-5 grid gap-2">

@@ -14,12 +14,14 @@ export default function DifferenceScale({ counts }: { readonly counts: readonly 
   useEffect(() => {
     if (!frame.current) return;
     const chart = init(frame.current, null, { renderer: "svg" });
-    const total = counts.reduce((sum, n) => sum + n, 0) || 1;
+    // What does not differ would dwarf the rest.
+    const differing = counts.map((n, i) => (i === 0 ? 0 : n));
+    const most = Math.max(1, ...differing);
     const top = counts.length - 1;
     chart.setOption({
       animation: false,
       textStyle: { fontFamily: "Public Sans, sans-serif" },
-      grid: { left: 30, right: 30, top: 6, bottom: 26 },
+      grid: { left: 34, right: 32, top: 8, bottom: 30 },
       xAxis: { type: "value", show: false, min: 0, max: top + 1 },
       yAxis: { type: "value", show: false, max: 1 },
       visualMap: {
@@ -45,8 +47,7 @@ export default function DifferenceScale({ counts }: { readonly counts: readonly 
           silent: true,
           barWidth: 5,
           itemStyle: { borderColor: "#8d887d", borderWidth: 0.5 },
-          // Most of a good result does not differ: roots let the rest be seen.
-          data: counts.map((n, i) => [i + 0.5, Math.sqrt(n / total)]),
+          data: differing.map((n, i) => [i + 0.5, n / most]),
         },
       ],
     });

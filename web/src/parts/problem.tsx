@@ -28,6 +28,15 @@ export function ProblemNote({ problem, onClose }: { problem: Problem; onClose?: 
         )}
       </div>
       {problem.detail && <p className="mt-1">{problem.detail}</p>}
+      {problem.lines && (
+        <ul aria-label="What is wrong where" className="mt-1 max-h-60 overflow-y-auto">
+          {problem.lines.map(({ line, message }) => (
+            <li key={`${line} ${message}`}>
+              Line {line}: {message}
+            </li>
+          ))}
+        </ul>
+      )}
       {problem.kept && <p className="mt-1 text-soft">{problem.kept}</p>}
       {problem.cure && <p className="mt-1">{problem.cure}</p>}
     </div>

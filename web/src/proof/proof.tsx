@@ -46,16 +46,16 @@ function ProofSheet() {
     if (isFar) void patch({ step: "proof" });
   }, [job.number, job.title, isFar, patch]);
   const inks = useMemo(() => reduced?.spots.filter((spot) => spot.role === "ink") ?? [], [reduced]);
-  const shapes = useMemo(
-    () =>
-      inks.map((spot) => ({
-        spot,
-        d: (traced?.fills.find((fill) => fill.spotId === spot.id)?.paths ?? [])
-          .map((path) => pathToSvg(path, 2))
-          .join(""),
-      })),
-    [inks, traced],
-  );
+  const shapes = useMemo(() => {
+    const drawn = inks.map((spot) => {
+      const fill = traced?.fills.find(({ spotId }) => spotId === spot.id);
+      const under = fill?.under ?? [];
+      return { spot, isUnder: under.length > 0, paths: [...under, ...(fill?.paths ?? [])] };
+    });
+    // What runs under lines is drawn before them.
+    drawn.sort((a, b) => Number(b.isUnder) - Number(a.isUnder));
+    return drawn.map(({ spot, paths }) => ({ spot, d: paths.map((path) => pathToSvg(path, 2)).join("") }));
+  }, [inks, traced]);
   const scale = widthMm / size.width;
   return (
     <div className="min-h-full bg-table">

@@ -13,7 +13,7 @@ export function summariseSteps(
   const inks = reduced?.spots.filter((spot) => spot.role === "ink").length;
   return {
     artwork: `${formatLength(widthMm, recipe.artwork.width.unit)} wide, ${Math.round(effectiveDpi(size.width, widthMm))} dpi`,
-    colours: reduced ? `${reduced.spots.length} colours, ${inks} inks` : "not looked at yet",
+    colours: reduced ? `${count(reduced.spots.length, "colour")}, ${count(inks ?? 0, "ink")}` : "not looked at yet",
     shapes: traced ? `${traced.counts.shapes} shapes, ${traced.counts.nodes} nodes` : "not traced yet",
     separations: separation
       ? `${separation.plates.length} plates, trap ${recipe.separations.trapMm} mm`
@@ -21,4 +21,8 @@ export function summariseSteps(
     output: recipe.output.isMirrored ? "films, mirrored" : "films, right-reading",
     proof: "to look at and show",
   };
+}
+
+function count(n: number, what: string): string {
+  return `${n} ${what}${n === 1 ? "" : "s"}`;
 }

@@ -1,14 +1,14 @@
 // The shop's placements: names, starting widths and printable areas, changed where they stand.
-import type { Problem, ShopPlacement } from "@plain-palette/contract";
+import type { ShopPlacement } from "@plain-palette/contract";
 import { MAX_PRINT_MM, MIN_PRINT_MM, type Placement } from "@plain-palette/core/recipe";
-import { useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useId, useRef } from "react";
 import { api } from "../../api/client.ts";
 import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
-import { ProblemNote, problemOf } from "../../parts/problem.tsx";
+import { ProblemNote } from "../../parts/problem.tsx";
+import { useWrites } from "../../parts/use-writes.ts";
 
 const NEW: Placement = { name: "New placement", widthMm: 250, areaWidthMm: 300, areaHeightMm: 400 };
 
@@ -19,17 +19,7 @@ interface Props {
 }
 
 export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
-  const queries = useQueryClient();
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const write = async (work: () => Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await work();
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-    await queries.invalidateQueries({ queryKey: ["placements"] });
-  };
+  const { problem, write } = useWrites("placements");
   const title = useId();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {

@@ -1,0 +1,62 @@
+// The shelf and the shop's settings as a person keeps them.
+import { readFile } from "node:fs/promises";
+import { expect, test } from "@playwright/test";
+import { goTo, newJob, settled } from "./shop.ts";
+
+test("the shelf: stock is added and changed where it stands, given out, taken in; a bad file is named line by line", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Shelf" }).click();
+  await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
+  await page.getByText("Threads").click();
+  await expect(page.getByRole("row", { name: "Salt" })).toBeVisible();
+  await page.getByText("Inks").click();
+  await page.getByRole("button", { name: "Add an ink" }).click();
+  const fresh = page.getByRole("row", { name: "Not named yet" });
+  await fresh.getByLabel("Value of Not named yet").fill("Lab 42,5 60 30");
+  await fresh.getByLabel("Value of Not named yet").press("Enter");
+  await expect(fresh.getByLabel("Value of Not named yet")).toHaveValue("Lab 42.5 60 30");
+  await fresh.getByLabel("Name of Not named yet").fill("Rope red");
+  await fresh.getByLabel("Name of Not named yet").press("Enter");
+  await expect(page.getByRole("row", { name: "Rope red" })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("row", { name: "Rope red" })).toBeVisible();
+
+  const download = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Give out as CSV" }).click();
+  const csv = await readFile(await (await download).path(), "utf8");
+  expect(csv).toContain("Rope red");
+  const take = (name: string, text: string) =>
+    page.getByLabel("File of stock").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+  await take("bad.csv", "code,name,hex\nB-1,Bell,#123456\nB-2,,#1234\n");
+  await expect(page.getByRole("alert")).toContainText("Line 3");
+  await expect(page.getByRole("alert")).toContainText("the shelf is as it was");
+  await expect(page.getByRole("row", { name: "Bell" })).toHaveCount(0);
+  await take("good.csv", csv.replace("Rope red", "Hawser red"));
+  await expect(page.getByText(/^0 added, 1 changed/)).toBeVisible();
+  await page.getByRole("button", { name: "Take Hawser red off the shelf" }).click();
+  await expect(page.getByRole("row", { name: "Hawser red" })).toHaveCount(0);
+});
+
+test("the shop's settings reach the job: price, limits", async ({ page }) => {
+  await page.goto("/settings");
+  await page.getByLabel("A screen", { exact: true }).fill("30");
+  await page.getByLabel("A screen", { exact: true }).press("Enter");
+  await page.getByLabel("Same colour up to ΔE").fill("0.01");
+  await page.getByLabel("Same colour up to ΔE").press("Enter");
+  await expect(page.getByLabel("Same colour up to ΔE")).toHaveValue("0.01");
+  await newJob(page);
+  await goTo(page, "Colours");
+  await settled(page);
+  await expect(page.getByText(/one more or fewer is £47.50/)).toBeVisible();
+  await page.goto("/settings");
+  for (const [label, value] of [
+    ["A screen", "18"],
+    ["Same colour up to ΔE", "2"],
+  ]) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press("Enter");
+    await expect(page.getByLabel(label, { exact: true })).toHaveValue(value);
+  }
+});

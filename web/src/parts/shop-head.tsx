@@ -1,0 +1,28 @@
+// The head of the shop's pages: where one is, and the ways to the others.
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+
+const PAGES = [
+  { path: "/", title: "Job board" },
+  { path: "/shelf", title: "Shelf" },
+  { path: "/settings", title: "Shop settings" },
+] as const;
+
+export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["title"]; children?: ReactNode }) {
+  return (
+    <header className="flex items-end gap-4 border-b border-rule bg-sheet px-8 pb-4 pt-6">
+      <div className="flex-1">
+        <nav aria-label="Pages" className="flex gap-3 text-soft">
+          Plain Palette
+          {PAGES.filter((page) => page.title !== title).map((page) => (
+            <Link key={page.path} to={page.path} className="underline underline-offset-2 hover:text-ink">
+              {page.title}
+            </Link>
+          ))}
+        </nav>
+        <h1 className="text-2xl font-semibold leading-tight">{title}</h1>
+      </div>
+      {children}
+    </header>
+  );
+}

@@ -1,0 +1,217 @@
+// The shelf: inks, films, threads and stones with their colours, changed where they stand, taken in from files and given out.
+import type { ShopStock, StockImport } from "@plain-palette/contract";
+import { formatHex } from "@plain-palette/core/colour";
+import { STOCK_KINDS, type Stock, type StockColour, type StockKind, stockRgb } from "@plain-palette/core/shelf";
+import { useQuery } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useEffect, useId, useState } from "react";
+import { api, stockFileUrl } from "../api/client.ts";
+import { Button } from "../parts/button.tsx";
+import { Choice } from "../parts/choice.tsx";
+import { InPlaceText } from "../parts/in-place.tsx";
+import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ShopHead } from "../parts/shop-head.tsx";
+import { useWrites } from "../parts/use-writes.ts";
+
+const KINDS: Readonly<Record<StockKind, { readonly text: string; readonly one: string }>> = {
+  ink: { text: "Inks", one: "an ink" },
+  film: { text: "Films", one: "a film" },
+  thread: { text: "Threads", one: "a thread" },
+  stone: { text: "Stones", one: "a stone" },
+};
+
+export function Shelf() {
+  const [kind, setKind] = useState<StockKind>("ink");
+  const [wanted, setWanted] = useState("");
+  const [taken, setTaken] = useState<StockImport | null>(null);
+  const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
+  const { problem, write, forget } = useWrites("shelf");
+  const file = useId();
+  useEffect(() => {
+    document.title = "Shelf · Plain Palette";
+  }, []);
+  const ofKind = shelf.data?.filter((stock) => stock.kind === kind) ?? [];
+  const shown = ofKind.filter(({ code, name, detail }) =>
+    `${code} ${name} ${detail}`.toLowerCase().includes(wanted.trim().toLowerCase()),
+  );
+  const takeIn = async (picked: File) => setTaken(await write(() => api.takeInStock(picked, kind)));
+  const add = () => {
+    const codes = new Set(ofKind.map(({ code }) => code));
+    let n = ofKind.length + 1;
+    while (codes.has(`new-${n}`)) n++;
+    const fresh: Stock = {
+      kind,
+      code: `new-${n}`,
+      name: "Not named yet",
+      colour: { space: "srgb", hex: "#808080" },
+      detail: "",
+    };
+    void write(() => api.addStock(fresh));
+  };
+  return (
+    <div className="min-h-full">
+      <ShopHead title="Shelf">
+        <input
+          type="search"
+          aria-label="Search the shelf"
+          placeholder="Code, name"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+          className="w-44 rounded-[3px] border border-rule bg-card px-2 py-1"
+        />
+        <a className="py-1 underline underline-offset-2" href={stockFileUrl("csv")} download>
+          Give out as CSV
+        </a>
+        <a className="py-1 underline underline-offset-2" href={stockFileUrl("cxf3")} download>
+          as CxF3
+        </a>
+        <label
+          htmlFor={file}
+          className="cursor-pointer rounded-[3px] border border-rule bg-card px-2.5 py-1 leading-5 hover:border-ink"
+        >
+          Take in a file
+          <input
+            id={file}
+            type="file"
+            accept=".csv,.txt,.cxf,.xml"
+            aria-label="File of stock"
+            className="sr-only"
+            onChange={(event) => {
+              const picked = event.target.files?.[0];
+              event.target.value = "";
+              if (picked) void takeIn(picked);
+            }}
+          />
+        </label>
+        <Button look="next" onClick={add}>
+          Add {KINDS[kind].one}
+        </Button>
+      </ShopHead>
+      <main className="mx-auto max-w-5xl px-8 py-5">
+        {problem && <ProblemNote problem={problem} onClose={forget} />}
+        {shelf.isError && <ProblemNote problem={problemOf(shelf.error)} />}
+        {taken && !problem && (
+          <p role="status" className="mb-3 border-l-4 border-next bg-card px-4 py-2">
+            {taken.added} added, {taken.changed} changed, {taken.same} as they were.
+          </p>
+        )}
+        <div className="mb-3 mt-1">
+          <Choice
+            label="What of the shelf"
+            value={kind}
+            options={STOCK_KINDS.map((value) => ({ value, text: KINDS[value].text }))}
+            onChange={(next) => setKind(next)}
+          />
+        </div>
+        {shelf.isPending && <p role="status">Looking at the shelf ...</p>}
+        {shelf.data && shown.length === 0 && (
+          <p className="border border-dashed border-soft/60 bg-sheet p-8 text-center">
+            {wanted ? `Nothing of these has "${wanted}" in it.` : "Nothing of these on the shelf yet."}
+          </p>
+        )}
+        {shown.length > 0 && (
+          <table className="w-full border border-rule bg-sheet">
+            <thead className="text-left text-xs text-soft">
+              <tr>
+                {["Colour", "Code", "Name", "Value", "Detail", ""].map((head) => (
+                  <th key={head} scope="col" className="px-2 py-1 font-normal">
+                    {head}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((stock) => (
+                <StockRow
+                  key={stock.id}
+                  stock={stock}
+                  onChange={(part) => {
+                    const { id, ...current } = stock;
+                    void write(() => api.changeStock(id, { ...current, ...part }));
+                  }}
+                  onRemove={() => void write(() => api.removeStock(stock.id))}
+                />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </main>
+    </div>
+  );
+}
+
+interface RowProps {
+  readonly stock: ShopStock;
+  onChange(part: Partial<Stock>): void;
+  onRemove(): void;
+}
+
+function StockRow({ stock, onChange, onRemove }: RowProps) {
+  const { name, code, colour, detail } = stock;
+  const hex = formatHex(stockRgb(stock));
+  return (
+    <tr aria-label={name} className="border-t border-rule">
+      <td className="w-28 px-2 py-1">
+        <input
+          type="color"
+          aria-label={`Colour of ${name}`}
+          className="h-6 w-full border border-rule bg-card"
+          value={hex}
+          onChange={(event) => onChange({ colour: { space: "srgb", hex: event.target.value } })}
+        />
+      </td>
+      <td className="w-28 px-2">
+        <InPlaceText
+          label={`Code of ${name}`}
+          text={code}
+          className="w-full"
+          onCommit={(text) => text.trim() && onChange({ code: text })}
+        />
+      </td>
+      <td className="px-2">
+        <InPlaceText
+          label={`Name of ${name}`}
+          text={name}
+          className="w-full font-semibold"
+          onCommit={(text) => text.trim() && onChange({ name: text })}
+        />
+      </td>
+      <td className="w-52 px-2">
+        <InPlaceText
+          label={`Value of ${name}`}
+          text={writeColour(colour)}
+          className="w-full"
+          onCommit={(text) => {
+            const read = readColour(text);
+            if (read) onChange({ colour: read });
+          }}
+        />
+      </td>
+      <td className="px-2">
+        <InPlaceText
+          label={`Detail of ${name}`}
+          text={detail}
+          className="w-full"
+          onCommit={(text) => onChange({ detail: text })}
+        />
+      </td>
+      <td className="w-8">
+        <Button look="quiet" className="px-1" aria-label={`Take ${name} off the shelf`} onClick={onRemove}>
+          <X size={14} />
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function writeColour(colour: StockColour): string {
+  return colour.space === "srgb" ? colour.hex : `Lab ${colour.l} ${colour.a} ${colour.b}`;
+}
+
+/** "#1d2a44", or "Lab 30 -4 12" (D50); null where it is neither. */
+function readColour(text: string): StockColour | null {
+  const hex = /^#?([0-9a-f]{6})$/i.exec(text.trim())?.[1];
+  if (hex) return { space: "srgb", hex: `#${hex.toLowerCase()}` };
+  const [l, a, b, ...more] = [...text.matchAll(/-?\d+([.,]\d+)?/g)].map(([number]) => Number(number.replace(",", ".")));
+  return b === undefined || more.length > 0 ? null : { space: "lab", l, a, b };
+}
