@@ -31,6 +31,8 @@ const SEAM_THIRD = 0.6;
 const SEAM_REACH = 6;
 const SEAM_SHARE = 0.6;
 const MOST_PEAKS = 200;
+/** Share of a line's peaks that its colour is taken from. */
+const PUREST = 0.25;
 /** Pixels of 3 x 3 that a line two pixels wide fills with its colour, less one for its turns. */
 const PATCH_PX = 5;
 
@@ -136,9 +138,15 @@ export function findThinColour(
     .sort((a, b) => b.score - a.score);
   for (const { rgb, keys } of candidates.slice(0, MOST_TRIED)) {
     const pixels = keys.flatMap((key) => peaks.get(key) ?? []);
-    if (!isPartCoverage(raster, labels, pixels, palette, rgb)) return rgb;
+    if (!isPartCoverage(raster, labels, pixels, palette, rgb)) return purestColour(raster, pixels, strength);
   }
   return null;
+}
+
+/** The colour of the peaks that stand out most: the others are covered in part only, and mixes of it. */
+function purestColour(raster: Raster, peaks: readonly number[], strength: Uint8Array): Rgb {
+  const strongestFirst = [...peaks].sort((a, b) => strength[b] - strength[a] || a - b);
+  return meanColour(raster, strongestFirst.slice(0, Math.ceil(peaks.length * PUREST)));
 }
 
 /** Distance to the nearest known colour. */
