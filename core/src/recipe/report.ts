@@ -1,4 +1,5 @@
 // report.json: what a run found and made, for people and for other programs.
+import { findNearInks, findThinPlaces, measureShading } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
 import { spotCoverage } from "../separate/index.ts";
 import { countShapes } from "../trace/index.ts";
@@ -34,8 +35,16 @@ export function effectiveDpi(widthPx: number, widthMm: number): number {
   return (widthPx * 25.4) / widthMm;
 }
 
+/** Under this share of the picture shading is nothing to speak of. */
+const LEAST_SHADING = 0.005;
+/** Thinnest positive line and open line that print: from memory of screen-printing handbooks. A shop has its own in the workbench. */
+const THIN_LIMITS = { lineMm: 0.35, gapMm: 0.5 };
+
 /** What a person should know before burning a screen. */
-export function listWarnings({ prepared, findings, reduction, separation }: Results, recipe: Recipe): string[] {
+export function listWarnings(
+  { prepared, findings, reduction, assignment, map, separation }: Results,
+  recipe: Recipe,
+): string[] {
   const warnings: string[] = [];
   const dpi = effectiveDpi(prepared.raster.width, printWidthMm(recipe, prepared.raster));
   if (findings.opaquePx === 0) warnings.push("The picture is fully transparent: there is nothing to print.");
@@ -45,10 +54,26 @@ export function listWarnings({ prepared, findings, reduction, separation }: Resu
     warnings.push(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
   if (reduction.spots.length > MOST_SPOTS)
     warnings.push(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
-  if (reduction.proposal.isShaded && findings.found.length > MOST_SPOTS)
+  const shading = measureShading(findings, reduction, assignment);
+  if (shading > LEAST_SHADING)
     warnings.push(
-      `The picture shades through at least ${findings.found.length} colours; ${reduction.spots.length} flat spots will not carry its gradients.`,
+      `${(shading * 100).toFixed(1)} % of the picture shades: ${reduction.spots.length} flat spots will not carry its gradients.`,
     );
+  const nameOf = (id: string | null) => reduction.spots.find((spot) => spot.id === id)?.name ?? "";
+  for (const { a, b, difference } of findNearInks(reduction.spots))
+    warnings.push(`${nameOf(a)} and ${nameOf(b)} are nearly the same: CIEDE2000 ${difference.toFixed(1)}.`);
+  const { mmPerPx } = separation;
+  const thin = findThinPlaces(map, reduction.spots, THIN_LIMITS, mmPerPx);
+  for (const kind of ["line", "gap"] as const) {
+    const places = thin.filter((place) => place.kind === kind);
+    if (places.length === 0) continue;
+    const { x, y, widthMm, spotId } = places[0];
+    const what = kind === "line" ? `lines under ${THIN_LIMITS.lineMm} mm` : `gaps under ${THIN_LIMITS.gapMm} mm`;
+    const where = `${(x * mmPerPx).toFixed(1)}, ${(y * mmPerPx).toFixed(1)} mm`;
+    warnings.push(
+      `${places.length} ${what}; the thinnest, ${widthMm.toFixed(2)} mm${spotId ? ` of ${nameOf(spotId)}` : ""}, is at ${where}.`,
+    );
+  }
   return warnings;
 }
 
