@@ -22,8 +22,9 @@ export interface ThinLimits {
   readonly gapMm: number;
 }
 
-/** Boundaries are walked in steps of this many pixels. */
-const STEP_PX = 0.5;
+/** Boundaries are walked in steps of this share of the limit, and at least so many pixels. */
+const STEP = 0.25;
+const LEAST_STEP_PX = 0.5;
 /** A boundary that starts anew within this is the same one bending, px. */
 const SELF_PX = 0.25;
 /** Opposite boundaries face each other at least this much (cosine). */
@@ -40,6 +41,8 @@ interface Walk {
   /** Unit direction of the boundary. */
   readonly dx: number[];
   readonly dy: number[];
+  /** How much of the boundary a step stands for, px. */
+  readonly length: number[];
   readonly left: number[];
   readonly right: number[];
 }
@@ -56,13 +59,14 @@ export function findThinPlaces(
   const inks = [...new Set(map.faces.map(({ spotId }) => spotId))].filter((id) => roles.get(id) === "ink");
   const groundOf = map.faces.map(({ spotId }) => inks.indexOf(spotId));
   const ground = (face: number) => (face === BARE ? -1 : groundOf[face]);
-  const walk = walkBoundaries(map, ground);
+  const stepPx = Math.max(LEAST_STEP_PX, (STEP * Math.min(limits.lineMm, limits.gapMm)) / mmPerPx);
+  const walk = walkBoundaries(map, ground, stepPx);
   const count = walk.x.length;
   if (count === 0) return [];
   const index = new Flatbush(count);
   for (let i = 0; i < count; i++) index.add(walk.x[i], walk.y[i], walk.x[i], walk.y[i]);
   index.finish();
-  const thin: { step: number; widthPx: number; ground: number; x: number; y: number }[] = [];
+  const thin: { lengthPx: number; widthPx: number; ground: number; x: number; y: number }[] = [];
   for (let i = 0; i < count; i++)
     for (const side of [1, -1] as const) {
       const own = side === 1 ? walk.left[i] : walk.right[i];
@@ -70,10 +74,10 @@ export function findThinPlaces(
       // Left of a direction, y down, is (dy, -dx).
       const nx = walk.dy[i] * side;
       const ny = -walk.dx[i] * side;
-      const widthPx = measureAcross(walk, index, i, own, nx, ny, limitPx);
+      const widthPx = measureAcross(walk, index, i, own, nx, ny, limitPx, stepPx);
       if (widthPx < limitPx)
         thin.push({
-          step: i,
+          lengthPx: walk.length[i],
           widthPx,
           ground: own,
           x: walk.x[i] + (nx * widthPx) / 2,
@@ -83,8 +87,8 @@ export function findThinPlaces(
   return gather(thin, limits, mmPerPx, inks);
 }
 
-function walkBoundaries(map: PlanarMap, ground: (face: number) => number): Walk {
-  const walk: Walk = { x: [], y: [], dx: [], dy: [], left: [], right: [] };
+function walkBoundaries(map: PlanarMap, ground: (face: number) => number, stepPx: number): Walk {
+  const walk: Walk = { x: [], y: [], dx: [], dy: [], length: [], left: [], right: [] };
   for (const { path, left, right } of map.edges) {
     if (ground(left) === ground(right)) continue;
     const points = flattenPath(path, 0.02);
@@ -92,7 +96,7 @@ function walkBoundaries(map: PlanarMap, ground: (face: number) => number): Walk 
       const ax = points[i - 2];
       const ay = points[i - 1];
       const length = Math.hypot(points[i] - ax, points[i + 1] - ay);
-      const steps = Math.max(1, Math.round(length / STEP_PX));
+      const steps = Math.max(1, Math.round(length / stepPx));
       if (length === 0) continue;
       for (let s = 0; s < steps; s++) {
         const t = (s + 0.5) / steps;
@@ -100,6 +104,7 @@ function walkBoundaries(map: PlanarMap, ground: (face: number) => number): Walk 
         walk.y.push(ay + (points[i + 1] - ay) * t);
         walk.dx.push((points[i] - ax) / length);
         walk.dy.push((points[i + 1] - ay) / length);
+        walk.length.push(length / steps);
         walk.left.push(ground(left));
         walk.right.push(ground(right));
       }
@@ -117,21 +122,22 @@ function measureAcross(
   nx: number,
   ny: number,
   most: number,
+  stepPx: number,
 ): number {
   const x = walk.x[i];
   const y = walk.y[i];
   let best = Number.POSITIVE_INFINITY;
   const found = index.search(
-    Math.min(x, x + nx * most) - STEP_PX,
-    Math.min(y, y + ny * most) - STEP_PX,
-    Math.max(x, x + nx * most) + STEP_PX,
-    Math.max(y, y + ny * most) + STEP_PX,
+    Math.min(x, x + nx * most) - stepPx,
+    Math.min(y, y + ny * most) - stepPx,
+    Math.max(x, x + nx * most) + stepPx,
+    Math.max(y, y + ny * most) + stepPx,
   );
   for (const j of found) {
     const along = (walk.x[j] - x) * nx + (walk.y[j] - y) * ny;
     if (along < SELF_PX || along >= best) continue;
     const aside = Math.abs((walk.x[j] - x) * ny - (walk.y[j] - y) * nx);
-    if (aside > STEP_PX) continue;
+    if (aside > stepPx) continue;
     // The side of j that looks back: its normal against ours.
     const facing = walk.dy[j] * nx - walk.dx[j] * ny;
     const isBack = facing <= FACING ? walk.left[j] === own : facing >= -FACING && walk.right[j] === own;
@@ -142,7 +148,7 @@ function measureAcross(
 
 /** Thin steps that lie together make one place. */
 function gather(
-  thin: readonly { widthPx: number; ground: number; x: number; y: number }[],
+  thin: readonly { lengthPx: number; widthPx: number; ground: number; x: number; y: number }[],
   limits: ThinLimits,
   mmPerPx: number,
   inks: readonly string[],
@@ -178,7 +184,7 @@ function gather(
     members.sort((a, b) => thin[a].widthPx - thin[b].widthPx);
     const { ground, x, y, widthPx } = thin[members[Math.floor(members.length * TYPICAL)]];
     // Both sides of a stretch were walked.
-    const lengthPx = (members.length * STEP_PX) / 2;
+    const lengthPx = members.reduce((sum, k) => sum + thin[k].lengthPx, 0) / 2;
     const limitMm = ground < 0 ? limits.gapMm : limits.lineMm;
     if (lengthPx * mmPerPx < LONG * limitMm) continue;
     const facts = { x, y, widthMm: widthPx * mmPerPx, lengthMm: lengthPx * mmPerPx };

@@ -38,4 +38,4 @@ export {
   type Recipe,
   recipeSchema,
 } from "./recipe.ts";
-export { effectiveDpi, listWarnings, makeReport, type Report } from "./report.ts";
+export { effectiveDpi, listChecks, listWarnings, makeReport, type Report } from "./report.ts";

@@ -1,5 +1,5 @@
 // report.json: what a run found and made, for people and for other programs.
-import { findNearInks, findThinPlaces, measureShading } from "../checks/index.ts";
+import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
 import { spotCoverage } from "../separate/index.ts";
 import { countShapes } from "../trace/index.ts";
@@ -37,14 +37,11 @@ export function effectiveDpi(widthPx: number, widthMm: number): number {
 
 /** Under this share of the picture shading is nothing to speak of. */
 const LEAST_SHADING = 0.005;
-/** Thinnest positive line and open line that print: from memory of screen-printing handbooks. A shop has its own in the workbench. */
+/** Thinnest positive line and open line that print: from memory of screen-printing handbooks. A shop's own go before. */
 const THIN_LIMITS = { lineMm: 0.35, gapMm: 0.5 };
 
 /** What a person should know before burning a screen. */
-export function listWarnings(
-  { prepared, findings, reduction, assignment, map, separation }: Results,
-  recipe: Recipe,
-): string[] {
+export function listWarnings({ prepared, findings, reduction, separation }: Results, recipe: Recipe): string[] {
   const warnings: string[] = [];
   const dpi = effectiveDpi(prepared.raster.width, printWidthMm(recipe, prepared.raster));
   if (findings.opaquePx === 0) warnings.push("The picture is fully transparent: there is nothing to print.");
@@ -54,6 +51,15 @@ export function listWarnings(
     warnings.push(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
   if (reduction.spots.length > MOST_SPOTS)
     warnings.push(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
+  return warnings;
+}
+
+/** What is measured to be too thin, too near or shaded. Slower than the other warnings: not for every change of a slide. */
+export function listChecks(
+  { findings, reduction, assignment, map, separation }: Results,
+  limits: ThinLimits = THIN_LIMITS,
+): string[] {
+  const warnings: string[] = [];
   const shading = measureShading(findings, reduction, assignment);
   if (shading > LEAST_SHADING)
     warnings.push(
@@ -63,12 +69,12 @@ export function listWarnings(
   for (const { a, b, difference } of findNearInks(reduction.spots))
     warnings.push(`${nameOf(a)} and ${nameOf(b)} are nearly the same: CIEDE2000 ${difference.toFixed(1)}.`);
   const { mmPerPx } = separation;
-  const thin = findThinPlaces(map, reduction.spots, THIN_LIMITS, mmPerPx);
+  const thin = findThinPlaces(map, reduction.spots, limits, mmPerPx);
   for (const kind of ["line", "gap"] as const) {
     const places = thin.filter((place) => place.kind === kind);
     if (places.length === 0) continue;
     const { x, y, widthMm, spotId } = places[0];
-    const what = kind === "line" ? `lines under ${THIN_LIMITS.lineMm} mm` : `gaps under ${THIN_LIMITS.gapMm} mm`;
+    const what = kind === "line" ? `lines under ${limits.lineMm} mm` : `gaps under ${limits.gapMm} mm`;
     const where = `${(x * mmPerPx).toFixed(1)}, ${(y * mmPerPx).toFixed(1)} mm`;
     warnings.push(
       `${places.length} ${what}; the thinnest, ${widthMm.toFixed(2)} mm${spotId ? ` of ${nameOf(spotId)}` : ""}, is at ${where}.`,
@@ -99,6 +105,6 @@ export function makeReport(recipe: Recipe, results: Results, timingsMs: Record<s
     })),
     shapes: countShapes(map),
     timingsMs,
-    warnings: listWarnings(results, recipe),
+    warnings: [...listWarnings(results, recipe), ...listChecks(results)],
   };
 }

@@ -3,6 +3,7 @@ import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "@
 import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
+  listChecks,
   listWarnings,
   makeResultCache,
   type Prepared,
@@ -90,7 +91,7 @@ async function compute(request: ComputeRequest): Promise<void> {
       await breathe();
       if (isStale()) return;
     }
-    if (request.checkThin !== null) {
+    if (request.checkThin !== null && request.upTo === "trace") {
       tell({ type: "step", id: request.id, step: "check" });
       await breathe();
       if (isStale()) return;
@@ -195,8 +196,9 @@ function check(limits: ThinLimits, recipe: Recipe): ChecksView {
   };
 }
 
-function tellSeparated({ id, recipe }: ComputeRequest, results: Results): void {
-  tell({ type: "separated", id, separation: results.separation, warnings: listWarnings(results, recipe) });
+function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Results): void {
+  const warnings = [...listWarnings(results, recipe), ...(checkThin ? listChecks(results, checkThin) : [])];
+  tell({ type: "separated", id, separation: results.separation, warnings });
 }
 
 async function propose({ id, what }: ProposeRequest): Promise<void> {

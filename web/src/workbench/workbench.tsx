@@ -118,7 +118,7 @@ function Bench({ step }: { step: JobStep }) {
     upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "trace",
     focusId: isArtwork ? desk.focusId : null,
     compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
-    checkThin: step === "colours" && paintDesk.section === "checks" ? thinLimits : null,
+    checkThin: step === "output" || (step === "colours" && paintDesk.section === "checks") ? thinLimits : null,
   });
   const { prepared, traced, separation, reduced } = computed;
   const size = prepared?.frame ?? job.artwork;
