@@ -35,13 +35,27 @@ try {
   await page.getByRole("radio", { name: "On the garment" }).click();
   await shoot("artwork");
   await shootPreparing(page, jobNamed(jobs, "Festival shirts"), shoot);
+  await shootAreas(page, shoot);
   await open(page, ferry, "artwork");
   await page.getByRole("radio", { name: "Split" }).click();
   await open(page, ferry, "colours", false);
   await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
   await ready(page);
+  await page.getByRole("button", { name: /^Take the \d that the shelf has/ }).click();
+  await ready(page);
   await page.mouse.move(560, 420);
   await shoot("colours");
+  await page.getByRole("radio", { name: "Result" }).click();
+  await page.getByRole("tab", { name: "Checks" }).click();
+  await ready(page);
+  await page.getByRole("list", { name: "Thin places" }).getByRole("button").nth(6).click();
+  await shoot("colours-checks");
+  await page.getByRole("button", { name: "Show all" }).click();
+  await page.getByRole("tab", { name: "Spots" }).click();
+  await page.getByRole("radio", { name: "Difference" }).click();
+  await ready(page);
+  await page.getByRole("img", { name: /^Scale of the difference/ }).waitFor();
+  await shoot("colours-difference");
   await page.getByRole("radio", { name: "Outlines" }).click();
   await open(page, ferry, "shapes", false);
   await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
@@ -56,6 +70,9 @@ try {
   await page.getByTestId("run-files").waitFor({ timeout: 120_000 });
   await page.getByRole("list", { name: "Films" }).getByRole("button").nth(2).click();
   await shoot("output");
+  await page.goto(`${server.url}/shelf`);
+  await page.getByRole("row", { name: "Signal red" }).waitFor();
+  await shoot("shelf");
   await page.goto(`${server.url}/jobs/${ferry.id}/proof`);
   await page.getByText("Drawing the proof").waitFor({ state: "detached", timeout: 60_000 });
   await shoot("proof");
@@ -100,6 +117,32 @@ async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Pr
   await shoot("artwork-touch-up");
   await page.mouse.up();
   await ready(page);
+}
+
+/** The same drawing, its kites poured full of colour. */
+async function shootAreas(page: Page, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  await page.getByRole("tab", { name: "Line art" }).click();
+  await page.getByRole("button", { name: "Make it line art" }).click();
+  await ready(page);
+  await page
+    .getByRole("navigation", { name: "Steps" })
+    .getByRole("link", { name: /colours/i })
+    .click();
+  await ready(page);
+  await page.getByRole("tab", { name: "Areas" }).click();
+  await page.getByRole("button", { name: "Pour into an area" }).click();
+  for (const [x, y, hex] of [
+    [482, 310, "#f2b134"],
+    [506, 310, "#d8412f"],
+    [478, 335, "#1f7a8c"],
+    [508, 345, "#f2b134"],
+  ] as const) {
+    await page.getByLabel("Spot", { exact: true }).selectOption("A new spot");
+    await page.getByLabel("Colour of the new spot").fill(hex);
+    await page.mouse.click(x, y);
+    await ready(page);
+  }
+  await shoot("colours-areas");
 }
 
 function jobNamed(jobs: readonly Job[], title: string): Job {

@@ -32,7 +32,11 @@ test("the number: proposed with its reason, moved on the ladder; locks and merge
   await expect(page.getByLabel("Name of Red 2")).toHaveCount(0);
   await page.getByRole("button", { name: "Find them" }).click();
   await expect(spots(page)).toHaveCount(5);
-  const small = (await spots(page).filter({ hasText: "#e2604d" }).getByRole("textbox").inputValue()) ?? "";
+  const small =
+    (await spots(page)
+      .filter({ hasText: "#e2604d" })
+      .getByLabel(/^Name of/)
+      .inputValue()) ?? "";
   await page.getByRole("button", { name: `Lock ${small}` }).click();
   await settled(page);
   await setField(page, "Number of colours", "4");
@@ -72,6 +76,11 @@ test("the shelf: taken in one go, another chosen, seen at once; a colour taken f
   await page.keyboard.press("Control+z");
   await settled(page);
   await table.expectColour(60, 150, [156, 51, 40]);
+  await page.getByLabel("Printed colour of Brick quay").fill("#2f5d3a");
+  await settled(page);
+  await table.expectColour(60, 150, [47, 93, 58]);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await settled(page);
   await goTo(page, "Separations");
   await expect(page.getByRole("list", { name: "Plates" })).toContainText("Brick quay");
 });

@@ -127,6 +127,12 @@ export async function compareWith(
   const garment = parseHex(recipe.artwork.garment);
   const other = what === "prepared" ? prepared.raster : paintSpots(reduction, assignment);
   const map = mapDifference(prepared.upright, other, garment);
+  // What was dropped is not meant to be there.
+  if (what === "reduced") {
+    const isDropped = reduction.spots.map(({ role }) => role === "drop");
+    const spots = assignment.spots.data;
+    for (let p = 0; p < map.length; p++) if (isDropped[spots[p]]) map[p] = 0;
+  }
   const pixels = new Uint32Array(map.length);
   const counts = new Array<number>(DIFFERENCE_TOP + 1).fill(0);
   let visible = 0;

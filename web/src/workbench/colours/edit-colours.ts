@@ -43,13 +43,16 @@ export function addCorrection(
   make: (id: string, spotId: string) => Correction,
 ): { readonly recipe: Recipe; readonly spotId: string } {
   const { corrections, added } = recipe.colours;
-  const spotId = "spotId" in target ? target.spotId : nextId("new-", added);
+  const isNew = "hex" in target;
+  const spotId = isNew ? nextId("new-", added) : target.spotId;
   const correction = make(nextId("c", corrections), spotId);
+  // Another area of a colour that was made new before is of that spot; a line divides off one of its own.
+  const same = isNew && correction.kind !== "divide" ? added.find(({ hex }) => hex === target.hex) : undefined;
   return {
-    spotId,
+    spotId: same?.id ?? spotId,
     recipe: setColours(recipe, {
-      added: "hex" in target ? [...added, { id: spotId, hex: target.hex }] : added,
-      corrections: [...corrections, correction],
+      added: isNew && !same ? [...added, { id: spotId, hex: target.hex }] : added,
+      corrections: [...corrections, same ? { ...correction, spotId: same.id } : correction],
     }),
   };
 }

@@ -55,7 +55,16 @@ export function SpotRow({ spot, spots, share, largest, desk, change, grip }: Spo
           className="flex-1 font-semibold"
           onCommit={(name) => decide({ name })}
         />
-        <span className="text-xs text-soft">{formatHex(spot.rgb)}</span>
+        <label className="flex items-center gap-1 self-center text-xs text-soft" title="Its printed colour">
+          <input
+            type="color"
+            aria-label={`Printed colour of ${spot.name}`}
+            className="h-4 w-5 border-0 bg-transparent p-0"
+            value={formatHex(spot.rgb)}
+            onChange={(event) => decide({ hex: event.target.value, stock: null })}
+          />
+          {formatHex(spot.rgb)}
+        </label>
         <span className="w-12 text-right">{percent(share)}</span>
       </div>
       <InkStrip rgb={spot.rgb} share={share} largest={largest} isFaint={spot.role !== "ink"} />

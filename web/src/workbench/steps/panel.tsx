@@ -39,7 +39,7 @@ export function Panel({
 
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <fieldset className="mb-4 border-t border-rule pt-2 first:border-t-0 first:pt-0">
+    <fieldset className="mb-4 min-w-0 border-t border-rule pt-2 first:border-t-0 first:pt-0">
       <legend className="float-left w-full pb-1 font-semibold">{title}</legend>
       <div className="clear-both">{children}</div>
     </fieldset>
