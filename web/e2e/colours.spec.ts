@@ -85,6 +85,28 @@ test("the shelf: taken in one go, another chosen, seen at once; a colour taken f
   await expect(page.getByRole("list", { name: "Plates" })).toContainText("Brick quay");
 });
 
+test("the print order is set on the strips, from the keyboard as by dragging; roles stand apart", async ({ page }) => {
+  await coloursOf(page);
+  await page.getByRole("radiogroup", { name: "What White is" }).getByText("Garment").click();
+  await settled(page);
+  const names = () =>
+    spots(page)
+      .getByLabel(/^Name of/)
+      .evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+  const before = await names();
+  expect(before.at(-1)).toBe("White");
+  await page.getByRole("button", { name: `Move ${before[0]}` }).focus();
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(100);
+  await page.keyboard.press("ArrowDown");
+  await page.waitForTimeout(100);
+  await page.keyboard.press("Space");
+  await settled(page);
+  expect((await names()).slice(0, 2)).toEqual([before[1], before[0]]);
+  await goTo(page, "Separations");
+  await expect(page.getByRole("list", { name: "Plates" }).getByRole("listitem").first()).toContainText(before[1]);
+});
+
 const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><g fill="none" stroke="#101014" stroke-width="9"><circle cx="120" cy="150" r="80"/><path d="M250 80H370V220H250Z"/></g></svg>`;
 
 test("areas: a line drawing's cells are poured full, under the lines to their middle", async ({ page }) => {

@@ -30,7 +30,7 @@ test("one job from the client's picture to registered films", async ({ page }) =
   await settled(page);
   await page
     .getByRole("button", { name: /^Merge .*red.* into another/i })
-    .last()
+    .first()
     .click();
   await page.getByRole("menuitem", { name: "Red", exact: true }).click();
   await expect(spots).toHaveCount(4);

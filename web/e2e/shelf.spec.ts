@@ -37,6 +37,8 @@ test("the shelf: stock is added and changed where it stands, given out, taken in
   await expect(page.getByText(/^0 added, 1 changed/)).toBeVisible();
   await page.getByRole("button", { name: "Take Hawser red off the shelf" }).click();
   await expect(page.getByRole("row", { name: "Hawser red" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Put it back" }).click();
+  await expect(page.getByRole("row", { name: "Hawser red" })).toBeVisible();
 });
 
 test("the shop's settings reach the job: price, limits", async ({ page }) => {

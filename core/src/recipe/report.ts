@@ -65,6 +65,10 @@ export function listChecks(
     warnings.push(
       `${(shading * 100).toFixed(1)} % of the picture shades: ${reduction.spots.length} flat spots will not carry its gradients.`,
     );
+  else if (findings.found.length > MOST_SPOTS)
+    warnings.push(
+      `The picture has at least ${findings.found.length} tones; ${reduction.spots.length} flat spots will not carry its gradients.`,
+    );
   const nameOf = (id: string | null) => reduction.spots.find((spot) => spot.id === id)?.name ?? "";
   for (const { a, b, difference } of findNearInks(reduction.spots))
     warnings.push(`${nameOf(a)} and ${nameOf(b)} are nearly the same: CIEDE2000 ${difference.toFixed(1)}.`);

@@ -4,8 +4,8 @@ import { layUpright, makePrepareCache, prepareArtwork, scaleActions } from "@pla
 import { viewFocus, viewPrepared } from "./artwork-views.ts";
 import type { ComputeRequest, PreparedView } from "./messages.ts";
 
-/** What a table shows of a whole picture, and then some, px; up to there pictures are computed in a moment as they are. */
-const SMALL_PX = 500_000;
+/** About what a table shows of a whole picture, px; up to there pictures are computed in a moment as they are. */
+const SMALL_PX = 360_000;
 
 /** What a request would show; null where the picture is the same as last time. */
 export type FirstLook = (request: ComputeRequest) => Promise<PreparedView | null>;

@@ -24,6 +24,7 @@ export function Shelf() {
   const [kind, setKind] = useState<StockKind>("ink");
   const [wanted, setWanted] = useState("");
   const [taken, setTaken] = useState<StockImport | null>(null);
+  const [removed, setRemoved] = useState<Stock | null>(null);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
   const { problem, write, forget } = useWrites("shelf");
   const file = useId();
@@ -34,7 +35,10 @@ export function Shelf() {
   const shown = ofKind.filter(({ code, name, detail }) =>
     `${code} ${name} ${detail}`.toLowerCase().includes(wanted.trim().toLowerCase()),
   );
-  const takeIn = async (picked: File) => setTaken(await write(() => api.takeInStock(picked, kind)));
+  const takeIn = async (picked: File) => {
+    setRemoved(null);
+    setTaken(await write(() => api.takeInStock(picked, kind)));
+  };
   const add = () => {
     const codes = new Set(ofKind.map(({ code }) => code));
     let n = ofKind.length + 1;
@@ -95,6 +99,19 @@ export function Shelf() {
             {taken.added} added, {taken.changed} changed, {taken.same} as they were.
           </p>
         )}
+        {removed && !problem && (
+          <p role="status" className="mb-3 flex items-center gap-3 border-l-4 border-rule bg-card px-4 py-2">
+            {removed.name} is off the shelf; jobs that print with it keep it.
+            <Button
+              onClick={() => {
+                setRemoved(null);
+                void write(() => api.addStock(removed));
+              }}
+            >
+              Put it back
+            </Button>
+          </p>
+        )}
         <div className="mb-3 mt-1">
           <Choice
             label="What of the shelf"
@@ -129,7 +146,12 @@ export function Shelf() {
                     const { id, ...current } = stock;
                     void write(() => api.changeStock(id, { ...current, ...part }));
                   }}
-                  onRemove={() => void write(() => api.removeStock(stock.id))}
+                  onRemove={() => {
+                    const { id, version: _, ...rest } = stock;
+                    setTaken(null);
+                    setRemoved(rest);
+                    void write(() => api.removeStock(id));
+                  }}
                 />
               ))}
             </tbody>

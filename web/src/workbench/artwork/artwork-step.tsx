@@ -1,8 +1,8 @@
 // Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
-import { Tabs } from "radix-ui";
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import type { Computed, Propose } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
+import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { Panel } from "../steps/panel.tsx";
 import { ActionList } from "./action-list.tsx";
 import { BackgroundSection } from "./background-section.tsx";
@@ -22,6 +22,14 @@ export interface SectionProps {
   readonly mmPerPx: number;
 }
 
+const OPEN: Readonly<Record<Section, (props: SectionProps) => ReactNode>> = {
+  size: SizeSection,
+  upright: UprightSection,
+  "line-art": LineArtSection,
+  background: BackgroundSection,
+  "touch-up": TouchUpSection,
+};
+
 const TITLES: Readonly<Record<Section, string>> = {
   size: "Size",
   upright: "Upright",
@@ -32,6 +40,7 @@ const TITLES: Readonly<Record<Section, string>> = {
 
 export function ArtworkStep(props: SectionProps) {
   const { desk, change } = props;
+  const Open = OPEN[desk.section];
   const actions = useJob((state) => state.recipe.artwork.actions);
   // Escape puts everything down.
   useEffect(() => {
@@ -43,10 +52,11 @@ export function ArtworkStep(props: SectionProps) {
   }, [change]);
   return (
     <Panel step="artwork" next="colours" isDone={!isUnanswered(desk)}>
-      <Tabs.Root
+      <SectionTabs
+        label="What to do with the artwork"
         value={desk.section}
-        onValueChange={(value) => {
-          const section = value as Section;
+        sections={SECTIONS.map((value) => ({ value, text: TITLES[value] }))}
+        onChange={(section) => {
           // Line art has its greys told only while it is in focus, and there is nothing else in its section.
           const lineArt = section === "line-art" ? actions.findLast(({ kind }) => kind === "line-art") : undefined;
           change({
@@ -60,36 +70,8 @@ export function ArtworkStep(props: SectionProps) {
           });
         }}
       >
-        <Tabs.List
-          aria-label="What to do with the artwork"
-          className="-mx-1.5 mb-3 flex whitespace-nowrap border-b border-rule"
-        >
-          {SECTIONS.map((section) => (
-            <Tabs.Trigger
-              key={section}
-              value={section}
-              className="-mb-px border-b-2 border-transparent px-[7px] pb-1.5 pt-0.5 text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:text-ink"
-            >
-              {TITLES[section]}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="size">
-          <SizeSection {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="upright">
-          <UprightSection {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="line-art">
-          <LineArtSection {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="background">
-          <BackgroundSection {...props} />
-        </Tabs.Content>
-        <Tabs.Content value="touch-up">
-          <TouchUpSection {...props} />
-        </Tabs.Content>
-      </Tabs.Root>
+        <Open {...props} />
+      </SectionTabs>
       <ActionList {...props} />
     </Panel>
   );

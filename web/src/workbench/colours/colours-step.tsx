@@ -3,7 +3,6 @@ import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { orderInks } from "@plain-palette/core/separate";
 import { matchStock, referStock, STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
-import { Tabs } from "radix-ui";
 import { type RefObject, useEffect } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import type { Computed } from "../../compute/use-compute.ts";
@@ -11,6 +10,7 @@ import { useJob } from "../../job/use-job.ts";
 import type { TableControls } from "../../light-table/light-table.tsx";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
+import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
 import { Group, Panel } from "../steps/panel.tsx";
 import { AreasSection } from "./areas-section.tsx";
@@ -48,32 +48,21 @@ export function ColoursStep({ computed, desk, change, table }: Props) {
     );
   return (
     <Panel step="colours" next="shapes" isDone={desk.tool === null}>
-      <Tabs.Root
+      <SectionTabs
+        label="What to do with the colours"
         value={desk.section}
-        onValueChange={(section) => change({ section: section as PaintSection, tool: null, sketch: [] })}
+        sections={PAINT_SECTIONS.map((value) => ({ value, text: TITLES[value] }))}
+        onChange={(section) => change({ section, tool: null, sketch: [] })}
       >
-        <Tabs.List aria-label="What to do with the colours" className="-mx-1.5 mb-3 flex border-b border-rule">
-          {PAINT_SECTIONS.map((section) => (
-            <Tabs.Trigger
-              key={section}
-              value={section}
-              className="-mb-px border-b-2 border-transparent px-[7px] pb-1.5 pt-0.5 text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:text-ink"
-            >
-              {TITLES[section]}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="spots">
-          <CountGroup reduced={reduced} />
-          <SpotsGroup reduced={reduced} desk={desk} change={change} />
-        </Tabs.Content>
-        <Tabs.Content value="areas">
-          <AreasSection reduced={reduced} desk={desk} change={change} />
-        </Tabs.Content>
-        <Tabs.Content value="checks">
-          <ChecksSection checks={computed.checks} spots={reduced.spots} table={table} />
-        </Tabs.Content>
-      </Tabs.Root>
+        {desk.section === "spots" && (
+          <>
+            <CountGroup reduced={reduced} />
+            <SpotsGroup reduced={reduced} desk={desk} change={change} />
+          </>
+        )}
+        {desk.section === "areas" && <AreasSection reduced={reduced} desk={desk} change={change} />}
+        {desk.section === "checks" && <ChecksSection checks={computed.checks} spots={reduced.spots} table={table} />}
+      </SectionTabs>
     </Panel>
   );
 }
