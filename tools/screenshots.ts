@@ -43,8 +43,8 @@ try {
   await ready(page);
   await page.getByRole("button", { name: /^Take the \d that the shelf has/ }).click();
   await ready(page);
-  await page.getByRole("heading", { name: "Colours" }).hover();
-  await page.getByLabel("Number of colours").scrollIntoViewIfNeeded();
+
+  await page.getByLabel("Number of colours", { exact: true }).scrollIntoViewIfNeeded();
   await page.mouse.move(560, 420);
   await shoot("colours");
   await page.getByRole("radio", { name: "Result" }).click();
