@@ -181,6 +181,12 @@ describe("pouring a fill into a line drawing", () => {
     );
   });
 
+  it("poured again with another spot, an area is that spot's alone", () => {
+    const { assignment, at } = correct(drawing, [pour("1", 45, 40, "fill"), pour("2", 45, 40, "fill-2")]);
+    expect(at(45, 40)).toBe("fill-2");
+    expect(assignment.underLines.map(({ spotId }) => spotId)).toEqual(["fill-2"]);
+  });
+
   it("leaves what is lighter than the fill alone: only darker lines have fills under them", () => {
     const light = paint(60, 60, (x, y) => (Math.hypot(x - 30, y - 30) > 20 ? [240, 240, 230] : [20, 20, 20]));
     const { assignment } = correct(light, [pour("1", 30, 30, "fill-2")]);

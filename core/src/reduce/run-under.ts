@@ -44,7 +44,8 @@ export function runUnder(map: LabelMap, area: Uint32Array, spot: number, spots: 
   const isOurs = new Uint8Array(w * h);
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) if (!isLine(map.data[(y + y0) * width + x + x0])) distance[y * w + x] = 0;
-  for (const p of area) isOurs[(Math.floor(p / width) - y0) * w + (p % width) - x0] = 1;
+  // What was given to another spot since is no longer the fill's.
+  for (const p of area) if (map.data[p] === spot) isOurs[(Math.floor(p / width) - y0) * w + (p % width) - x0] = 1;
   const relax = (q: number, from: number, step: number) => {
     const next = distance[from] + step;
     if (next > distance[q] || (next === distance[q] && isOurs[from] <= isOurs[q])) return;
