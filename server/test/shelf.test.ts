@@ -70,6 +70,19 @@ describe("the shelf", () => {
   });
 });
 
+describe("a file of stock that is too much", () => {
+  it("is refused by its bytes or its things, with what to do; the server goes on", async () => {
+    const lines = Array.from({ length: 5001 }, (_, i) => `M-${i},Many,#123456`);
+    const many = await takeIn(`code,name,hex\n${lines.join("\n")}\n`);
+    expect(many.status).toBe(413);
+    expect(problemSchema.parse(many.body).cure).toMatch(/Split/);
+    const large = await takeIn("x".repeat(5_000_000));
+    expect(problemSchema.parse(large.body)).toMatchObject({ status: 413, title: "The file is larger than 4 MB" });
+    expect((await takeIn("\u0000\u0001<cc:CxF")).status).toBe(422);
+    expect((await list()).some(({ code }) => code.startsWith("M-"))).toBe(false);
+  });
+});
+
 describe("the shop's settings", () => {
   it("are read with the trade's defaults and changed with the version that was seen", async () => {
     const settings = versionedSettingsSchema.parse((await send(bench.url(), "GET", "/settings")).body);

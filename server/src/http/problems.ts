@@ -56,7 +56,12 @@ function toProblem(error: unknown): Problem {
     };
   if (typeof error === "object" && error !== null && "type" in error) {
     if (error.type === "entity.too.large")
-      return { type, title: "The file is larger than 64 MB", status: 413, cure: "Save it smaller and send it again." };
+      return {
+        type,
+        title: `The file is larger than ${"limit" in error ? Math.floor(Number(error.limit) / 2 ** 20) : 64} MB`,
+        status: 413,
+        cure: "Save it smaller and send it again.",
+      };
     if (error.type === "entity.parse.failed") return { type, title: "The request is not JSON", status: 400 };
     if (error.type === "request.aborted") return { type, title: "The upload was broken off", status: 400 };
   }

@@ -8,6 +8,8 @@ import type { ShelfStore } from "./shelf-store.ts";
 
 /** A shelf of ten thousand things is about a megabyte. */
 const MOST_BYTES = "4mb";
+/** Taken over in one transaction: more would hold the database up. */
+const MOST_STOCK = 5000;
 
 const MEDIA_TYPES = { csv: "text/csv; charset=utf-8", cxf3: "application/xml; charset=utf-8" } as const;
 
@@ -67,6 +69,13 @@ export function shelfRoutes(shelf: ShelfStore): Router {
         lines: problems.slice(0, 200),
         kept: "Nothing was taken over; the shelf is as it was.",
         cure: "Put the named lines right and take the file in again.",
+      });
+    if (stock.length > MOST_STOCK)
+      throw new ProblemError({
+        title: `This file has ${stock.length} things; ${MOST_STOCK} at a time are taken in`,
+        status: 413,
+        kept: "Nothing was taken over; the shelf is as it was.",
+        cure: "Split the file and take in its parts one after the other.",
       });
     response.json(await shelf.takeOver(stock));
   });
