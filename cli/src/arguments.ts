@@ -3,6 +3,7 @@ import { parseArgs } from "node:util";
 import { formatHex, parseHex } from "@plain-palette/core/colour";
 import { type Length, parseLength, toMm } from "@plain-palette/core/geometry";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
+import { MAX_FOUND } from "@plain-palette/core/reduce";
 
 export const USAGE = `usage: npm run -s separate -- FILE... [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--out DIR]`;
 
@@ -50,8 +51,8 @@ export function readArguments(argv: readonly string[]): SeparateArguments {
 function readCount(text: string): number | null {
   if (text === "auto") return null;
   const count = Number(text);
-  if (!Number.isInteger(count) || count < 1 || count > 48)
-    throw new RangeError(`--colours takes "auto" or a number from 1 to 48, not "${text}"`);
+  if (!Number.isInteger(count) || count < 1 || count > MAX_FOUND)
+    throw new RangeError(`--colours takes "auto" or a number from 1 to ${MAX_FOUND}, not "${text}"`);
   return count;
 }
 

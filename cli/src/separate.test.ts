@@ -257,7 +257,7 @@ describe("bad files", () => {
   it("a wrong argument is named, with the usage", async () => {
     for (const [args, fault] of [
       [["--width", "wide", "a.png"], /"wide" is not a length/],
-      [["--colours", "0", "a.png"], /from 1 to 48/],
+      [["--colours", "0", "a.png"], /from 1 to 96/],
       [["--garment", "teal", "a.png"], /"teal" is not a colour/],
       [[], /no file given/],
     ] as const) {

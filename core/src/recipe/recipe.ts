@@ -2,6 +2,7 @@
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
+import { MAX_FOUND } from "../reduce/index.ts";
 import { stockReferenceSchema } from "../shelf/index.ts";
 import { z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
@@ -53,7 +54,7 @@ export const recipeSchema = z.object({
     .prefault({}),
   colours: z
     .object({
-      count: z.number().int().min(1).max(48).nullable().default(null),
+      count: z.number().int().min(1).max(MAX_FOUND).nullable().default(null),
       merges: z
         .array(z.object({ from: spotId, into: spotId }))
         .max(200)
@@ -74,7 +75,7 @@ export const recipeSchema = z.object({
         .default({}),
       added: z
         .array(z.object({ id: spotId, hex }))
-        .max(48)
+        .max(MAX_FOUND)
         .default([]),
       corrections: z.array(correctionSchema).max(1000).default([]),
       /** Pieces to print, for what a colour costs. */
@@ -90,7 +91,10 @@ export const recipeSchema = z.object({
     .prefault({}),
   separations: z
     .object({
-      order: z.array(spotId).max(64).default([]),
+      order: z
+        .array(spotId)
+        .max(2 * MAX_FOUND)
+        .default([]),
       /** From memory of screen-printing handbooks. */
       trapMm: z.number().min(0).max(3).default(0.3),
       base: z

@@ -1,6 +1,7 @@
 export { type Assignment, assignSpots, type SpotCorrection, type UnderLine } from "./assign-spots.ts";
 export { type Findings, type FoundColour, findColours } from "./find.ts";
 export { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
+export { MAX_FOUND } from "./palette.ts";
 export {
   type ColourSettings,
   type Reduction,

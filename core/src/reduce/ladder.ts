@@ -24,11 +24,14 @@ function weigh(share: number): number {
 }
 
 /**
- * All rungs from `colours.length` down to 1, or to where only `locked` colours and one more are left: those never merge. Merging moves the smaller colour into the larger; the cost of a pair is the
- * smaller one's weight times the pair's CIEDE2000. Cubic in the number of colours, which is at most 48.
+ * All rungs from `colours.length` down to 1, or to where only `locked` colours and one more are left: those never merge.
+ * Merging moves the smaller colour into the larger; the cost of a pair is the smaller one's weight times the pair's CIEDE2000.
+ * Cubic in the number of colours, which is at most MAX_FOUND; differences are taken once for each pair.
  */
 export function buildLadder(colours: readonly FoundColour[], locked: ReadonlySet<string> = new Set()): Rung[] {
-  const groups = colours.map(({ id, rgb, areaPx }) => ({ id, lab: rgbToLab(rgb), areaPx }));
+  const labs = colours.map(({ rgb }) => rgbToLab(rgb));
+  const differences = labs.map((lab) => labs.map((other) => (other === lab ? 0 : ciede2000(lab, other))));
+  const groups = colours.map(({ id, areaPx }, colour) => ({ id, areaPx, colour }));
   const total = groups.reduce((sum, group) => sum + group.areaPx, 0);
   const rungs: Rung[] = [];
   while (groups.length > 1) {
@@ -37,7 +40,7 @@ export function buildLadder(colours: readonly FoundColour[], locked: ReadonlySet
       if (locked.has(groups[i].id)) continue;
       for (let j = i + 1; j < groups.length; j++) {
         if (locked.has(groups[j].id)) continue;
-        const difference = ciede2000(groups[i].lab, groups[j].lab);
+        const difference = differences[groups[i].colour][groups[j].colour];
         const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
         const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
         const cost = weigh(share) * difference;

@@ -3,8 +3,8 @@
 import { ciede2000, type Lab, type Rgb, rgbToLab } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
 
-/** Most colours that are ever kept apart. A spot-colour job has at most 16 (trade); the rest is room for the ladder. */
-export const MAX_FOUND = 48;
+/** Most colours that are ever kept apart. A spot-colour job has at most 16 (trade); the rest is room for the ladder, and for sheets of many pictures. */
+export const MAX_FOUND = 96;
 
 /** A growing list of colours with their encoded sRGB channels as arrays. */
 export interface Palette {

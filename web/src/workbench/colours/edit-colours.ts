@@ -1,5 +1,6 @@
 // Changes of the colour decisions, as changes of the recipe.
 import type { Correction, Recipe } from "@plain-palette/core/recipe";
+import { MAX_FOUND } from "@plain-palette/core/reduce";
 
 export type Colours = Recipe["colours"];
 export type Decision = Colours["spots"][string];
@@ -29,7 +30,7 @@ export function unmergeSpot(recipe: Recipe, members: readonly string[]): Recipe 
   const kept = merges.filter(({ into }) => !members.includes(into));
   return setColours(recipe, {
     merges: kept,
-    count: count === null ? null : Math.min(48, count + merges.length - kept.length),
+    count: count === null ? null : Math.min(MAX_FOUND, count + merges.length - kept.length),
   });
 }
 
