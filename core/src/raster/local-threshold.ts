@@ -5,7 +5,7 @@ const RANGE = 128;
 
 /**
  * Thresholds m (1 + k (s / R - 1)) from mean m and standard deviation s of a `windowPx` wide square around each pixel (cut
- * at the picture's edge). Column sums slide down, window sums slide along: linear in pixels whatever the window.
+ * at the picture's edge). Column sums slide down, window sums slide along: linear in pixels whatever its size.
  * Source: J. Sauvola & M. Pietikainen, "Adaptive document image binarization" (Pattern Recognition, 2000).
  */
 export function sauvolaThresholds(
