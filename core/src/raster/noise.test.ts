@@ -29,6 +29,14 @@ describe("noise", () => {
     expect(jpeg).toBeGreaterThan(0);
     expect(scan).toBeGreaterThan(jpeg);
   });
+  it("is not taken for none where most of the picture was cut away", async () => {
+    const clean = drawSvg(256, ART);
+    const raw = { raw: { width: 256, height: 256, channels: 4 as const } };
+    const bytes = await sharp(clean.data, raw).removeAlpha().jpeg({ quality: 70 }).toBuffer();
+    const { data } = await sharp(bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    for (let i = 0; i < data.length; i += 4) if (data[i] > 240) data.fill(0, i, i + 4);
+    expect(measureNoise(makeRaster(256, 256, new Uint8ClampedArray(data)))).toBeGreaterThan(0);
+  });
   it("is quieted without moving an edge", () => {
     const random = grain(10);
     const noisy = paint(80, 40, (x) =>

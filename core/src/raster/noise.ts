@@ -12,7 +12,8 @@ const GRAINY_SHARE = 0.5;
 
 /**
  * How noisy a picture is: 0 for a clean drawing; else 2 for what compression leaves, plus the median step between
- * neighbouring pixels, which grain raises. Steps are the largest channel difference to the pixel on the right. Our own measure.
+ * neighbouring pixels, which grain raises. Steps are the largest channel difference to the pixel on the right, both opaque. Our
+ * own measure.
  */
 export function measureNoise({ width, height, data }: Raster): number {
   const counts = new Uint32Array(256);
@@ -21,6 +22,8 @@ export function measureNoise({ width, height, data }: Raster): number {
   for (let y = 0; y < height; y += rowStep) {
     let i = y * width * 4;
     for (let x = 1; x < width; x++, i += 4) {
+      // What was cut away says nothing, nor does the edge it was cut along.
+      if (data[i + 3] < 255 || data[i + 7] < 255) continue;
       const r = Math.abs(data[i] - data[i + 4]);
       const g = Math.abs(data[i + 1] - data[i + 5]);
       const b = Math.abs(data[i + 2] - data[i + 6]);

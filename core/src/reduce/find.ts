@@ -44,7 +44,7 @@ const SAME_COLOUR = 2;
  */
 const RIMS = [
   { share: 0.03, difference: 18, inside: 0.04 },
-  { share: 0.1, difference: 7, inside: 0.04 },
+  { share: 0.1, difference: 12, inside: 0.04 },
   { share: 0.03, difference: 5, inside: 0.3 },
 ] as const;
 /** Share of pixels inside it up to which a colour can be what compression made of an edge: lightness of one side, hue of the other. */
@@ -65,9 +65,11 @@ const MIN_AREA_PX = 4;
 /** Times as much is asked of a colour without a flat pixel, and of any in a noisy picture: accidents are common there. */
 const DOUBTFUL = 6;
 
-/** Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has none. */
-export function findColours(source: Raster): Findings {
-  const noise = measureNoise(source);
+/**
+ * Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has
+ * none. `noise` is that of the picture it was made from, where that is known better.
+ */
+export function findColours(source: Raster, noise = measureNoise(source)): Findings {
   const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
   const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 14 + 2 * noise, mix: 22 + 3 * noise };
   let flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));

@@ -3,6 +3,7 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { ciede2000, formatHex, parseHex, rgbToLab } from "../colour/index.ts";
 import { makeRaster, pickColour, type Raster, removePicked } from "../raster/index.ts";
+import { makeRecipe, runPipeline } from "../recipe/index.ts";
 import { drawSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { faceArea } from "../trace/index.ts";
 import { findColours, reduceColours, UNDECIDED } from "./index.ts";
@@ -104,6 +105,28 @@ describe("the trade's own failures", () => {
     // The ring between the two inner circles: pi (60^2 - 20^2).
     expect(Math.abs(faceArea(map, white[0]) - Math.PI * 3200)).toBeLessThan(20);
     expect(hexes(cut)).toEqual(["#14304f", "#d8412f", "#ffffff"]);
+  });
+
+  it("a low-resolution JPEG has as many colours without its background as with it, less the background", async () => {
+    const bread = drawSvg(
+      260,
+      '<path d="M40 190V130a90 90 0 0 1 180 0V190Z" fill="#9a5b26"/><path d="M48 182V134a82 82 0 0 1 164 0V182Z" fill="#ebcb92"/><path d="M90 110q20 -16 30 4q-18 8 -30 -4M140 110q20 -16 30 4q-18 8 -30 -4" fill="#3e2a1b"/><g fill="none" stroke="#3e2a1b" stroke-width="3"><path d="M60 215v20M60 225h12M72 215v20M90 235l8 -20l8 20M93 228h10M120 235v-20h8q6 5 0 10h-8M128 225l8 10M150 215h16M158 215v20M180 215v20M180 225h12M192 215v20"/></g>',
+    );
+    const jpeg = await asJpeg(bread, 60);
+    expect(hexes(jpeg)).toHaveLength(4);
+    const actions = [
+      {
+        id: "a",
+        isOn: true,
+        kind: "pick" as const,
+        seeds: [{ x: 2, y: 2 }],
+        hex: "#ffffff",
+        tolerance: 22,
+        reach: "everywhere" as const,
+      },
+    ];
+    const { reduction } = runPipeline({ key: "bread", raster: jpeg }, makeRecipe({ artwork: { actions } }));
+    expect(reduction.spots).toHaveLength(3);
   });
 
   it("a dark line in a JPEG does not leave its lightness with the hue of what lies beside it", async () => {
