@@ -57,6 +57,23 @@ test("the number: proposed with its reason, moved on the ladder; locks and merge
   await expect(page.getByText(/one more or fewer is £53.00/)).toBeVisible();
 });
 
+test("a noisy low-resolution JPEG gets no colours from having its background cut away", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: /Aprons/ }).click();
+  await goTo(page, "Colours");
+  // Paper, bread, crust, lettering.
+  await expect(spots(page)).toHaveCount(4);
+  await goTo(page, "Artwork");
+  await openSection(page, "Background");
+  await page.getByRole("button", { name: "Take the background away" }).click();
+  await settled(page);
+  await goTo(page, "Colours");
+  // The paper inside the letters is still there: it is the person's to pick.
+  await expect(spots(page)).toHaveCount(4);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await settled(page);
+});
+
 test("the shelf: taken in one go, another chosen, seen at once; a colour taken from the picture", async ({ page }) => {
   await coloursOf(page);
   const table = new Table(page, 400, 300);

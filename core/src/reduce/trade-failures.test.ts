@@ -108,11 +108,15 @@ describe("the trade's own failures", () => {
   });
 
   it("a low-resolution JPEG has as many colours without its background as with it, less the background", async () => {
+    const letters = Array.from({ length: 24 }, (_, i) => {
+      const [x, y] = [14 + (i % 8) * 29, 30 + Math.floor(i / 8) * 26];
+      return `<path d="M${x} ${y}v16M${x} ${y + 8}h11M${x + 11} ${y}v16M${x + 16} ${y + 16}v-16h6q5 0 0 8h-6"/>`;
+    }).join("");
     const bread = drawSvg(
       260,
-      '<path d="M40 190V130a90 90 0 0 1 180 0V190Z" fill="#9a5b26"/><path d="M48 182V134a82 82 0 0 1 164 0V182Z" fill="#ebcb92"/><path d="M90 110q20 -16 30 4q-18 8 -30 -4M140 110q20 -16 30 4q-18 8 -30 -4" fill="#3e2a1b"/><g fill="none" stroke="#3e2a1b" stroke-width="3"><path d="M60 215v20M60 225h12M72 215v20M90 235l8 -20l8 20M93 228h10M120 235v-20h8q6 5 0 10h-8M128 225l8 10M150 215h16M158 215v20M180 215v20M180 225h12M192 215v20"/></g>',
+      `<g fill="none" stroke="#3e2a1b" stroke-width="3.4">${letters}</g><path d="M60 240V180a70 60 0 0 1 140 0V240Z" fill="#9a5b26"/><path d="M68 232V184a62 54 0 0 1 124 0V232Z" fill="#ebcb92"/>`,
     );
-    const jpeg = await asJpeg(bread, 60);
+    const jpeg = await asJpeg(bread, 65);
     expect(hexes(jpeg)).toHaveLength(4);
     const actions = [
       {

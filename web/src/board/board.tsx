@@ -5,6 +5,7 @@ import { useDropzone } from "react-dropzone";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { JobCardView } from "./job-card.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
@@ -27,14 +28,7 @@ export function Board() {
     <div {...getRootProps()} className="min-h-full">
       <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
       <ShopHead title="Job board">
-        <input
-          type="search"
-          aria-label="Search jobs"
-          placeholder="Number, title, client"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-          className="w-56 rounded-[3px] border border-rule bg-card px-2 py-1"
-        />
+        <SearchField label="Search jobs" placeholder="Number, title, client" value={wanted} onChange={setWanted} />
         <Button look="next" onClick={open}>
           New job from a picture
         </Button>

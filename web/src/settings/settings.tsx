@@ -38,7 +38,33 @@ interface FieldsProps {
   set(part: Partial<VersionedSettings>): void;
 }
 
+/** Amounts and differences, in the groups they are shown in. */
+const NUMBERS = {
+  costs: [
+    { key: "perScreen", label: "A screen", hint: "Burning it and setting it up", max: 100_000, stepBy: 0.5 },
+    {
+      key: "perColourPiece",
+      label: "A colour on a piece",
+      hint: "One more pass of one piece",
+      max: 10_000,
+      stepBy: 0.05,
+    },
+  ],
+  matching: [
+    { key: "sameDifference", label: "Same colour up to ΔE", hint: "Taken without asking", max: 50, stepBy: 0.5 },
+    { key: "nearDifference", label: "Close enough up to ΔE", hint: "Worth asking the client", max: 50, stepBy: 0.5 },
+  ],
+} as const;
+const LENGTHS = [
+  { key: "thinnestLineMm", label: "Thinnest line", hint: "Of ink" },
+  { key: "thinnestGapMm", label: "Thinnest gap", hint: "Open garment between inks" },
+] as const;
+
 function Fields({ settings, set }: FieldsProps) {
+  const numbers = (group: keyof typeof NUMBERS) =>
+    NUMBERS[group].map(({ key, ...field }) => (
+      <NumberField key={key} {...field} value={settings[key]} unit="" min={0} onChange={(v) => set({ [key]: v })} />
+    ));
   return (
     <>
       <Sheet title="What a colour costs">
@@ -46,69 +72,17 @@ function Fields({ settings, set }: FieldsProps) {
           <InPlaceText
             label="Currency"
             text={settings.currency}
-            className="border-rule! bg-card! text-right"
+            className="mx-0! border-rule! bg-card! px-2! py-1! text-right"
             onCommit={(currency) => currency.trim() && set({ currency })}
           />
         </Row>
-        <NumberField
-          label="A screen"
-          hint="Burning it and setting it up"
-          value={settings.perScreen}
-          unit=""
-          min={0}
-          max={100_000}
-          stepBy={0.5}
-          onChange={(perScreen) => set({ perScreen })}
-        />
-        <NumberField
-          label="A colour on a piece"
-          hint="One more pass of one piece"
-          value={settings.perColourPiece}
-          unit=""
-          min={0}
-          max={10_000}
-          stepBy={0.05}
-          onChange={(perColourPiece) => set({ perColourPiece })}
-        />
+        {numbers("costs")}
       </Sheet>
-      <Sheet title="Matching the shelf">
-        <NumberField
-          label="Same colour up to ΔE"
-          hint="Taken without asking"
-          value={settings.sameDifference}
-          unit=""
-          min={0}
-          max={50}
-          stepBy={0.5}
-          onChange={(sameDifference) => set({ sameDifference })}
-        />
-        <NumberField
-          label="Close enough up to ΔE"
-          hint="Worth asking the client"
-          value={settings.nearDifference}
-          unit=""
-          min={0}
-          max={50}
-          stepBy={0.5}
-          onChange={(nearDifference) => set({ nearDifference })}
-        />
-      </Sheet>
+      <Sheet title="Matching the shelf">{numbers("matching")}</Sheet>
       <Sheet title="What still prints">
-        <MmField
-          label="Thinnest line"
-          valueMm={settings.thinnestLineMm}
-          min={0}
-          max={10}
-          onChange={(thinnestLineMm) => set({ thinnestLineMm })}
-        />
-        <MmField
-          label="Thinnest gap"
-          hint="Open garment between inks"
-          valueMm={settings.thinnestGapMm}
-          min={0}
-          max={10}
-          onChange={(thinnestGapMm) => set({ thinnestGapMm })}
-        />
+        {LENGTHS.map(({ key, ...field }) => (
+          <MmField key={key} {...field} valueMm={settings[key]} min={0} max={10} onChange={(v) => set({ [key]: v })} />
+        ))}
       </Sheet>
     </>
   );

@@ -10,6 +10,7 @@ import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
 
@@ -55,14 +56,7 @@ export function Shelf() {
   return (
     <div className="min-h-full">
       <ShopHead title="Shelf">
-        <input
-          type="search"
-          aria-label="Search the shelf"
-          placeholder="Code, name"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-          className="w-44 rounded-[3px] border border-rule bg-card px-2 py-1"
-        />
+        <SearchField label="Search the shelf" placeholder="Code, name" value={wanted} onChange={setWanted} />
         <a className="py-1 underline underline-offset-2" href={stockFileUrl("csv")} download>
           Give out as CSV
         </a>
