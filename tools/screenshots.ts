@@ -76,7 +76,7 @@ try {
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
   await page.goto(`${server.url}/jobs/${ferry.id}/proof`);
-  await page.getByText("Drawing the proof").waitFor({ state: "detached", timeout: 60_000 });
+  await page.locator('path[data-spot="Oilskin"][d^="M"]').waitFor({ state: "attached", timeout: 60_000 });
   await shoot("proof");
 } finally {
   await browser.close();
