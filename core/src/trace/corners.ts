@@ -6,6 +6,9 @@ import { fitLine } from "./line-fit.ts";
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
 const SKIP = 1;
 const SIDE = 4;
+/** Longer sides say more of where they point, if their points lie on a line as near as this, root mean square. */
+const LONG_SIDES = [16, 11, 7];
+const STRAIGHT_PX = 0.05;
 /** Turns of less than 28 degrees are part of a curve; all turns are compared by their cosine. */
 const MIN_TURN_COSINE = 0.883;
 /** Turns of more than 56 degrees are corners even without sides long enough to show it. */
@@ -141,7 +144,16 @@ function sideLine(points: Float64Array, n: number, i: number, sign: number, isLo
   let count = 0;
   while (count < most && indexAt(count) >= 0) count++;
   if (count < 2) return null;
-  const { x, y, dx, dy } = fitLine(points, count, indexAt);
+  let line = fitLine(points, count, indexAt);
+  for (const long of LONG_SIDES) {
+    if (2 * long + 2 > n || indexAt(long - 1) < 0) continue;
+    const longer = fitLine(points, long, indexAt);
+    if (longer.offLinePx > STRAIGHT_PX) continue;
+    line = longer;
+    count = long;
+    break;
+  }
+  const { x, y, dx, dy } = line;
   const first = indexAt(0) * 2;
   const last = indexAt(count - 1) * 2;
   const pointsAway = dx * (points[last] - points[first]) + dy * (points[last + 1] - points[first + 1]) >= 0;

@@ -3,6 +3,9 @@
 // tolerance allows, and free ends (corners, junctions) keep both control points free.
 
 import { lengthOf } from "../geometry/index.ts";
+import { fitArc } from "./arc.ts";
+import { type Guide, guideAt } from "./guide.ts";
+import { findStraights, type Straight } from "./straights.ts";
 
 /** One run's fit: six numbers a segment, as in CubicPath without its first point. */
 export type FittedSegments = number[];
@@ -11,8 +14,27 @@ const ROUNDS = 5;
 /** A direction, or null where the curve may leave as it likes. */
 type Tangent = readonly [number, number] | null;
 
+/** How far points lie off the parabola that guides a joint, as a share of the tolerance. */
+const GUIDE_SHARE = 0.5;
+/** How often the tolerance is halved towards the least that needs no more segments. */
+const TIGHTENINGS = 4;
+
+/** How far the points of a straight part lie off it, root mean square, as a share of the tolerance. */
+const STRAIGHT_SHARE = 0.35;
+
+/** A run of boundary points being fitted. */
+interface Run {
+  readonly points: Float64Array;
+  readonly from: number;
+  readonly to: number;
+  readonly startTangent: Tangent;
+  readonly endTangent: Tangent;
+  guideOf(i: number): Guide | null;
+}
+
 /**
- * Fits points[from..to] (x, y pairs; both ends are kept exactly) within `tolerance` pixels.
+ * Fits points[from..to] (x, y pairs; both ends are kept exactly) within `tolerance` pixels, with as few segments as that
+ * allows and, with that many, as near as can be. Straight parts come first.
  * `startTangent` and `endTangent` point into the curve and out of it where the run goes on smoothly.
  */
 export function fitRun(
@@ -23,21 +45,84 @@ export function fitRun(
   startTangent: Tangent,
   endTangent: Tangent,
 ): FittedSegments {
+  const straights = findStraights(points, from, to, tolerance * STRAIGHT_SHARE);
+  if (straights.length === 0) return fitCurve(points, from, to, tolerance, startTangent, endTangent);
+  const line = points.slice();
+  for (const straight of straights) {
+    if (straight.from > from) pullOnto(line, straight.from, straight);
+    if (straight.to < to) pullOnto(line, straight.to, straight);
+  }
   const out: FittedSegments = [];
-  let start = from;
+  let at = from;
   let tangent = startTangent;
+  for (const { from: a, to: b, dx, dy } of straights) {
+    if (a > at) out.push(...fitCurve(line, at, a, tolerance, tangent, [-dx, -dy]));
+    out.push(...lineBetween([line[a * 2], line[a * 2 + 1]], [line[b * 2], line[b * 2 + 1]]));
+    at = b;
+    tangent = [dx, dy];
+  }
+  if (at < to) out.push(...fitCurve(line, at, to, tolerance, tangent, endTangent));
+  return out;
+}
+
+function pullOnto(points: Float64Array, i: number, { x, y, dx, dy }: Straight): void {
+  const along = (points[i * 2] - x) * dx + (points[i * 2 + 1] - y) * dy;
+  points[i * 2] = x + along * dx;
+  points[i * 2 + 1] = y + along * dy;
+}
+
+/** Fits a run without straight parts. */
+function fitCurve(
+  points: Float64Array,
+  from: number,
+  to: number,
+  tolerance: number,
+  startTangent: Tangent,
+  endTangent: Tangent,
+): FittedSegments {
+  const arc = !startTangent && !endTangent && fitArc(points, from, to, tolerance);
+  if (arc) return arc;
+  const guides = new Map<number, Guide | null>();
+  const guideOf = (i: number): Guide | null => {
+    const known = guides.get(i);
+    if (known !== undefined) return known;
+    const guide = guideAt(points, i, from, to, tolerance * GUIDE_SHARE);
+    guides.set(i, guide);
+    return guide;
+  };
+  const run = { points, from, to, startTangent, endTangent, guideOf };
+  let best = fitGreedily(run, tolerance);
+  if (best.length <= 6) return best;
+  // The first segments took all the tolerance there is; the least one that gives as many spreads the error evenly.
+  let tooTight = 0;
+  let enough = tolerance;
+  for (let k = 0; k < TIGHTENINGS; k++) {
+    const tried = fitGreedily(run, (tooTight + enough) / 2);
+    if (tried.length <= best.length) {
+      best = tried;
+      enough = (tooTight + enough) / 2;
+    } else tooTight = (tooTight + enough) / 2;
+  }
+  return best;
+}
+
+/** Segment after segment, each as long as the tolerance allows. */
+function fitGreedily(run: Run, tolerance: number): FittedSegments {
+  const { to } = run;
+  const out: FittedSegments = [];
+  let start = run.from;
   while (start < to) {
-    const whole = fitOne(points, start, to, tolerance, tangent, endTangent);
+    const whole = fitOne(run, start, to, tolerance);
     if (whole) {
       out.push(...whole);
       break;
     }
     // Double, then halve the gap: the number of tries is the logarithm of the segment's length.
     let good = start + 1;
-    let best = lineBetween(points, start, good);
+    let best: number[] | null = null;
     let bad = to;
     for (let step = 4; start + step < to; step *= 2) {
-      const tried = fitOne(points, start, start + step, tolerance, tangent, tangentAt(points, start + step, from, to));
+      const tried = fitOne(run, start, start + step, tolerance);
       if (!tried) {
         bad = start + step;
         break;
@@ -47,45 +132,53 @@ export function fitRun(
     }
     while (bad - good > 1) {
       const middle = (good + bad) >> 1;
-      const tried = fitOne(points, start, middle, tolerance, tangent, tangentAt(points, middle, from, to));
+      const tried = fitOne(run, start, middle, tolerance);
       if (tried) {
         good = middle;
         best = tried;
       } else bad = middle;
     }
-    out.push(...best);
-    const t = tangentAt(points, good, from, to);
-    tangent = t && [-t[0], -t[1]];
+    out.push(...(best ?? lineBetween(endAt(run, start), endAt(run, good))));
     start = good;
   }
   return out;
 }
 
-/** Direction of travel at a point inside a run, pointing backwards into the segment that ends there. */
-export function tangentAt(points: Float64Array, i: number, from: number, to: number): Tangent {
-  const a = Math.max(from, i - 3);
-  const b = Math.min(to, i + 3);
-  const reach = Math.min(i - a, b - i);
-  if (reach === 0) return null;
-  const dx = points[(i - reach) * 2] - points[(i + reach) * 2];
-  const dy = points[(i - reach) * 2 + 1] - points[(i + reach) * 2 + 1];
-  const length = lengthOf(dx, dy);
-  return length === 0 ? null : [dx / length, dy / length];
+/** Where a segment that ends at point `i` ends: the run's own ends are exact. */
+function endAt(run: Run, i: number): readonly [number, number] {
+  const guide = i === run.from || i === run.to ? null : run.guideOf(i);
+  return guide ? [guide.x, guide.y] : [run.points[i * 2], run.points[i * 2 + 1]];
 }
 
-function lineBetween(points: Float64Array, i: number, j: number): number[] {
-  const x0 = points[i * 2];
-  const y0 = points[i * 2 + 1];
-  const x1 = points[j * 2];
-  const y1 = points[j * 2 + 1];
+/** Direction into a segment that starts at point `i`. */
+function tangentFrom(run: Run, i: number): Tangent {
+  if (i === run.from) return run.startTangent;
+  const guide = run.guideOf(i);
+  return guide && [guide.dx, guide.dy];
+}
+
+/** Direction back into a segment that ends at point `i`. */
+function tangentInto(run: Run, i: number): Tangent {
+  if (i === run.to) return run.endTangent;
+  const guide = run.guideOf(i);
+  return guide && [-guide.dx, -guide.dy];
+}
+
+function lineBetween([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number]): number[] {
   return [x0, y0, x1, y1, x1, y1];
 }
 
-function isStraight(points: Float64Array, i: number, j: number, tolerance: number): boolean {
-  const x0 = points[i * 2];
-  const y0 = points[i * 2 + 1];
-  const dx = points[j * 2] - x0;
-  const dy = points[j * 2 + 1] - y0;
+/** Whether all points between i and j lie near the line from (x0, y0) to (x1, y1). */
+function isStraight(
+  points: Float64Array,
+  i: number,
+  j: number,
+  [x0, y0]: readonly [number, number],
+  [x1, y1]: readonly [number, number],
+  tolerance: number,
+): boolean {
+  const dx = x1 - x0;
+  const dy = y1 - y0;
   const length = lengthOf(dx, dy);
   for (let k = i + 1; k < j; k++) {
     const u = points[k * 2] - x0;
@@ -97,9 +190,7 @@ function isStraight(points: Float64Array, i: number, j: number, tolerance: numbe
 }
 
 /** Whether a straight line may stand here: it must not break a smooth joint. */
-function meetsTangents(points: Float64Array, i: number, j: number, start: Tangent, end: Tangent): boolean {
-  const dx = points[j * 2] - points[i * 2];
-  const dy = points[j * 2 + 1] - points[i * 2 + 1];
+function meetsTangents(dx: number, dy: number, start: Tangent, end: Tangent): boolean {
   const length = lengthOf(dx, dy);
   if (length === 0) return false;
   const cosine = 0.998;
@@ -108,33 +199,31 @@ function meetsTangents(points: Float64Array, i: number, j: number, start: Tangen
 }
 
 /** One segment for points[i..j], or null if none stays within tolerance. */
-function fitOne(
-  points: Float64Array,
-  i: number,
-  j: number,
-  tolerance: number,
-  start: Tangent,
-  end: Tangent,
-): number[] | null {
+function fitOne(run: Run, i: number, j: number, tolerance: number): number[] | null {
+  const { points } = run;
   const n = j - i + 1;
-  if (n === 2) return lineBetween(points, i, j);
-  if (isStraight(points, i, j, tolerance) && (n < 5 || meetsTangents(points, i, j, start, end)))
-    return lineBetween(points, i, j);
+  const first = endAt(run, i);
+  const last = endAt(run, j);
+  if (n === 2) return lineBetween(first, last);
+  const start = tangentFrom(run, i);
+  const end = tangentInto(run, j);
+  if (
+    isStraight(points, i, j, first, last, tolerance) &&
+    (n < 5 || meetsTangents(last[0] - first[0], last[1] - first[1], start, end))
+  )
+    return lineBetween(first, last);
   if (n === 3 && !start && !end) return null;
   const u = chordParameters(points, i, j);
-  const controls = new Float64Array(4);
+  const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
+  let worst = Number.POSITIVE_INFINITY;
   for (let round = 0; round < ROUNDS; round++) {
-    if (!solveControls(points, i, j, u, start, end, controls)) return null;
-    const worst = worstDistance(points, i, j, u, controls);
-    if (worst <= tolerance)
-      return isSane(points, i, j, controls)
-        ? [controls[0], controls[1], controls[2], controls[3], points[j * 2], points[j * 2 + 1]]
-        : null;
+    if (!solveControls(points, i, u, start, end, c)) return null;
+    worst = worstDistance(points, i, u, c);
     // Reparametrising gains a factor of a few, not of ten.
     if (worst > tolerance * 12) return null;
-    reparametrise(points, i, j, u, controls);
+    if (round + 1 < ROUNDS) reparametrise(points, i, u, c);
   }
-  return null;
+  return worst <= tolerance && isSane(points, i, j, c) ? [...c.subarray(2)] : null;
 }
 
 function chordParameters(points: Float64Array, i: number, j: number): Float64Array {
@@ -155,16 +244,12 @@ function chordParameters(points: Float64Array, i: number, j: number): Float64Arr
 function solveControls(
   points: Float64Array,
   i: number,
-  j: number,
   u: Float64Array,
   start: Tangent,
   end: Tangent,
-  controls: Float64Array,
+  c: Float64Array,
 ): boolean {
-  const x0 = points[i * 2];
-  const y0 = points[i * 2 + 1];
-  const x3 = points[j * 2];
-  const y3 = points[j * 2 + 1];
+  const [x0, y0, , , , , x3, y3] = c;
   let s11 = 0;
   let s12 = 0;
   let s22 = 0;
@@ -231,10 +316,10 @@ function solveControls(
     const fy = (bFreeY - s12 * a * ty) / sFree;
     [ox1, oy1, ox2, oy2] = start ? [a * tx, a * ty, fx, fy] : [fx, fy, a * tx, a * ty];
   }
-  controls[0] = x0 + ox1;
-  controls[1] = y0 + oy1;
-  controls[2] = x3 + ox2;
-  controls[3] = y3 + oy2;
+  c[2] = x0 + ox1;
+  c[3] = y0 + oy1;
+  c[4] = x3 + ox2;
+  c[5] = y3 + oy2;
   return true;
 }
 
@@ -243,17 +328,14 @@ function isSane(points: Float64Array, i: number, j: number, c: Float64Array): bo
   let length = 0;
   for (let k = i + 1; k <= j; k++)
     length += lengthOf(points[k * 2] - points[k * 2 - 2], points[k * 2 + 1] - points[k * 2 - 1]);
-  const first = lengthOf(c[0] - points[i * 2], c[1] - points[i * 2 + 1]);
-  const last = lengthOf(c[2] - points[j * 2], c[3] - points[j * 2 + 1]);
-  const between = lengthOf(c[2] - c[0], c[3] - c[1]);
+  const first = lengthOf(c[2] - c[0], c[3] - c[1]);
+  const last = lengthOf(c[6] - c[4], c[7] - c[5]);
+  const between = lengthOf(c[4] - c[2], c[5] - c[3]);
   return first <= length && last <= length && first + last + between <= length * 1.6 + 1;
 }
 
-function worstDistance(points: Float64Array, i: number, j: number, u: Float64Array, c: Float64Array): number {
-  const x0 = points[i * 2];
-  const y0 = points[i * 2 + 1];
-  const x3 = points[j * 2];
-  const y3 = points[j * 2 + 1];
+function worstDistance(points: Float64Array, i: number, u: Float64Array, c: Float64Array): number {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
   let worst = 0;
   for (let k = 1; k < u.length - 1; k++) {
     const t = u[k];
@@ -262,8 +344,8 @@ function worstDistance(points: Float64Array, i: number, j: number, u: Float64Arr
     const b = 3 * v * v * t;
     const d = 3 * v * t * t;
     const e = t * t * t;
-    const dx = a * x0 + b * c[0] + d * c[2] + e * x3 - points[(i + k) * 2];
-    const dy = a * y0 + b * c[1] + d * c[3] + e * y3 - points[(i + k) * 2 + 1];
+    const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[(i + k) * 2];
+    const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[(i + k) * 2 + 1];
     const distance2 = dx * dx + dy * dy;
     if (distance2 > worst) worst = distance2;
   }
@@ -271,20 +353,17 @@ function worstDistance(points: Float64Array, i: number, j: number, u: Float64Arr
 }
 
 /** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */
-function reparametrise(points: Float64Array, i: number, j: number, u: Float64Array, c: Float64Array): void {
-  const x0 = points[i * 2];
-  const y0 = points[i * 2 + 1];
-  const x3 = points[j * 2];
-  const y3 = points[j * 2 + 1];
+function reparametrise(points: Float64Array, i: number, u: Float64Array, c: Float64Array): void {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
   for (let k = 1; k < u.length - 1; k++) {
     const t = u[k];
     const v = 1 - t;
-    const qx = v * v * v * x0 + 3 * v * v * t * c[0] + 3 * v * t * t * c[2] + t * t * t * x3 - points[(i + k) * 2];
-    const qy = v * v * v * y0 + 3 * v * v * t * c[1] + 3 * v * t * t * c[3] + t * t * t * y3 - points[(i + k) * 2 + 1];
-    const ux = 3 * (v * v * (c[0] - x0) + 2 * v * t * (c[2] - c[0]) + t * t * (x3 - c[2]));
-    const uy = 3 * (v * v * (c[1] - y0) + 2 * v * t * (c[3] - c[1]) + t * t * (y3 - c[3]));
-    const wx = 6 * (v * (c[2] - 2 * c[0] + x0) + t * (x3 - 2 * c[2] + c[0]));
-    const wy = 6 * (v * (c[3] - 2 * c[1] + y0) + t * (y3 - 2 * c[3] + c[1]));
+    const qx = v * v * v * x0 + 3 * v * v * t * x1 + 3 * v * t * t * x2 + t * t * t * x3 - points[(i + k) * 2];
+    const qy = v * v * v * y0 + 3 * v * v * t * y1 + 3 * v * t * t * y2 + t * t * t * y3 - points[(i + k) * 2 + 1];
+    const ux = 3 * (v * v * (x1 - x0) + 2 * v * t * (x2 - x1) + t * t * (x3 - x2));
+    const uy = 3 * (v * v * (y1 - y0) + 2 * v * t * (y2 - y1) + t * t * (y3 - y2));
+    const wx = 6 * (v * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
+    const wy = 6 * (v * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
     const slope = ux * ux + uy * uy + qx * wx + qy * wy;
     if (Math.abs(slope) < 1e-12) continue;
     u[k] = Math.min(1, Math.max(0, t - (qx * ux + qy * uy) / slope));

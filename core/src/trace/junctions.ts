@@ -3,10 +3,10 @@ import type { BoundaryPoints } from "./boundary.ts";
 import type { ChainGraph } from "./chains.ts";
 import { fitLine } from "./line-fit.ts";
 
-/** Points of each boundary that show its direction at the junction. */
-const END_POINTS = 5;
+/** Points of each boundary that show its direction at the junction: as many as lie on one line. */
+const END_POINTS = [24, 16, 11, 8, 5, 4, 3];
 /** Points that lie this near to a line, root mean square, are on it. */
-const STRAIGHT_PX = 0.12;
+const STRAIGHT_PX = 0.05;
 /** Weight that keeps the solution near the pixels when all boundaries are parallel. */
 const HOLD = 0.05;
 /** No junction lies farther from its grid corner than this along either axis, px. */
@@ -78,10 +78,15 @@ export function placeJunctions(
  * points. As many of the end's points are used as lie on one line: the boundary may turn a corner soon.
  */
 function endLine(points: Float64Array, fromEnd: boolean): readonly [number, number, number, number] | null {
-  for (let n = Math.min(END_POINTS, points.length / 2); n >= 2; n--) {
-    const first = fromEnd ? points.length / 2 - n : 0;
+  const count = points.length / 2;
+  if (count < 2) return null;
+  for (const n of END_POINTS) {
+    if (n > count) continue;
+    const first = fromEnd ? count - n : 0;
     const line = fitLine(points, n, (k) => first + k);
-    if (n === 2 || line.offLinePx <= STRAIGHT_PX) return [line.x, line.y, -line.dy, line.dx];
+    if (line.offLinePx <= STRAIGHT_PX) return [line.x, line.y, -line.dy, line.dx];
   }
-  return null;
+  const first = fromEnd ? count - 2 : 0;
+  const line = fitLine(points, 2, (k) => first + k);
+  return [line.x, line.y, -line.dy, line.dx];
 }

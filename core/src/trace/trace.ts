@@ -1,16 +1,21 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
 import { type CubicPath, lengthOf } from "../geometry/index.ts";
-import { type Components, findComponents, type LabelMap, NONE, type Raster } from "../raster/index.ts";
+import { type Components, findComponents, type LabelMap, NONE } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
 import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
 import { type BoundaryPoints, readBoundary, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
 import { fitCircle } from "./circle.ts";
 import { sharpenCorners } from "./corners.ts";
-import { fitRun, tangentAt } from "./fit.ts";
+import { fitEllipse } from "./ellipse.ts";
+import { fitRun } from "./fit.ts";
+import { type Guide, guideAt } from "./guide.ts";
 import { placeJunctions } from "./junctions.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
+import { scatterOf } from "./scatter.ts";
 import { testSlivers } from "./slivers.ts";
+import { squareUp } from "./square-up.ts";
+import { findStraights } from "./straights.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
 export interface ShapeSettings {
@@ -24,8 +29,10 @@ export interface ShapeSettings {
 const HARD_EDGE_PX = 0.35;
 /** Tolerance for short boundaries, px: a wider one would straighten single pixels away. */
 const SHORT_PX = 0.2;
-/** Extra tolerance per unit of noise, and its limit. */
-const NOISE_PX = 0.06;
+/** Tolerance that the scatter of a boundary's own points asks for, as a multiple of it, and its limit, px. */
+const SCATTER_SHARE = 2;
+/** Compression also moves neighbouring points together: tolerance per unit of noise. */
+const NOISE_PX = 0.1;
 const MOST_NOISE_PX = 0.6;
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
@@ -97,11 +104,10 @@ function traceLabels(
   spotIds: readonly string[],
   tolerancePx: number,
 ): Omit<PlanarMap, "underLines"> {
-  const { raster, noise, spots } = picture;
+  const { raster, spots } = picture;
   const graph = followChains(spots, components);
   const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
   const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
-  const tolerance = tolerancePx + Math.min(MOST_NOISE_PX, noise * NOISE_PX);
   const faceOf = numberFaces(components);
   const edges = graph.chains.map(
     (chain, i): MapEdge => ({
@@ -109,9 +115,10 @@ function traceLabels(
       end: chain.end,
       left: chain.left === BARE ? BARE : faceOf[chain.left],
       right: chain.right === BARE ? BARE : faceOf[chain.right],
-      path: fitChain(chain, boundaries[i], vertices, raster, tolerance),
+      path: fitChain(chain, boundaries[i], vertices, picture, tolerancePx),
     }),
   );
+  squareUp(edges, vertices, raster.width, raster.height);
   const rings = collectRings(graph, edges);
   const faces: MapFace[] = [];
   for (let c = 0; c < components.label.length; c++) {
@@ -135,11 +142,15 @@ function fitChain(
   chain: Chain,
   boundary: BoundaryPoints,
   vertices: Float64Array,
-  { width, height }: Raster,
-  baseTolerance: number,
+  { raster: { width, height }, noise }: TracedPicture,
+  tolerancePx: number,
 ): CubicPath {
   const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
-  const tolerance = isShort ? Math.min(baseTolerance, SHORT_PX) : baseTolerance + (boundary.isHard ? HARD_EDGE_PX : 0);
+  const wide = Math.max(
+    tolerancePx + Math.min(MOST_NOISE_PX, noise * NOISE_PX),
+    Math.min(MOST_NOISE_PX, SCATTER_SHARE * scatterOf(boundary.points)),
+  );
+  const tolerance = isShort ? Math.min(wide, SHORT_PX) : wide + (boundary.isHard ? HARD_EDGE_PX : 0);
   if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
   if (chain.start >= 0) {
     const points = withEnds(boundary.points, vertices, chain);
@@ -152,7 +163,8 @@ function fitChain(
   }
   const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
   const { points: line, corners } = sharpenCorners(points, true);
-  if (corners.length === 0) return fitCircle(line, Math.max(tolerance, 0.15)) ?? fitSmoothLoop(line, tolerance);
+  if (corners.length === 0)
+    return fitCircle(line, tolerance) ?? fitEllipse(line, tolerance) ?? fitSmoothLoop(line, tolerance);
   return fitBetween(rotateLoop(line, corners[0]), [...corners.map((c) => c - corners[0]), line.length / 2], tolerance);
 }
 
@@ -248,23 +260,44 @@ function farthest(points: Float64Array, from: number, to: number): number {
   return best;
 }
 
-/** A closed curve without corners: the seam, at the topmost point, is as smooth as the rest. */
+/**
+ * A closed curve without corners. The seam is as smooth as the rest: it lies where a straight part begins, or else at the
+ * topmost point.
+ */
 function fitSmoothLoop(points: Float64Array, tolerance: number): CubicPath {
   const n = points.length / 2;
   let top = 0;
   for (let i = 1; i < n; i++) if (points[i * 2 + 1] < points[top * 2 + 1]) top = i;
-  const loop = rotateLoop(points, top);
-  // Three points on either side of the seam give its direction.
-  const around = new Float64Array(14);
-  for (let k = -3; k <= 3; k++) {
-    const i = ((top + k + n) % n) * 2;
-    around[(k + 3) * 2] = points[i];
-    around[(k + 3) * 2 + 1] = points[i + 1];
+  const fromTop = rotateLoop(points, top);
+  const straight = findStraights(fromTop, 0, n, tolerance * 0.5).find(({ from }) => from > 0);
+  const loop = straight ? rotateLoop(points, (top + straight.from) % n) : fromTop;
+  const seam = straight ? footOn(straight, loop[0], loop[1]) : guideAtSeam(loop, tolerance);
+  if (seam) {
+    loop[0] = loop[2 * n] = seam.x;
+    loop[1] = loop[2 * n + 1] = seam.y;
   }
-  const back = n > 6 ? tangentAt(around, 3, 0, 6) : null;
   const out: number[] = [loop[0], loop[1]];
-  for (const value of fitRun(loop, 0, n, tolerance, back && [-back[0], -back[1]], back)) out.push(value);
+  const run = fitRun(loop, 0, n, tolerance, seam && [seam.dx, seam.dy], seam && [-seam.dx, -seam.dy]);
+  for (const value of run) out.push(value);
   return Float64Array.from(out);
+}
+
+function footOn({ x, y, dx, dy }: Guide, px: number, py: number): Guide {
+  const along = (px - x) * dx + (py - y) * dy;
+  return { x: x + along * dx, y: y + along * dy, dx, dy };
+}
+
+/** Where a loop's first point really lies, from the points on either side of it. */
+function guideAtSeam(loop: Float64Array, tolerance: number): Guide | null {
+  const n = loop.length / 2 - 1;
+  const side = Math.min(12, (n - 1) >> 1);
+  const around = new Float64Array((2 * side + 1) * 2);
+  for (let k = -side; k <= side; k++) {
+    const i = ((k + n) % n) * 2;
+    around[(k + side) * 2] = loop[i];
+    around[(k + side) * 2 + 1] = loop[i + 1];
+  }
+  return guideAt(around, side, 0, 2 * side, tolerance * 0.3);
 }
 
 /** Rings of every face, by walking half-edges and turning left at each vertex. */
