@@ -2,7 +2,13 @@
 import { mkdir, readFile, writeFile } from "node:fs/promises";
 import { basename, extname, join } from "node:path";
 import { layOutFilms } from "@plain-palette/core/films";
-import { writeFilmsPdf, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "@plain-palette/core/formats";
+import {
+  layShapes,
+  writeFilmsPdf,
+  writeSeparationsPdf,
+  writeSeparationsSvg,
+  writeShapesSvg,
+} from "@plain-palette/core/formats";
 import { makeReport, makeResultCache, type Recipe, type Results, runSteps } from "@plain-palette/core/recipe";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
 
@@ -28,7 +34,10 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   const folder = join(out, name);
   await mkdir(folder, { recursive: true });
   const { spots } = results.reduction;
-  await writeFile(join(folder, "shapes.svg"), writeShapesSvg(results.map, spots, results.separation.mmPerPx));
+  await writeFile(
+    join(folder, "shapes.svg"),
+    writeShapesSvg(layShapes(results.map, spots, results.separation.mmPerPx)),
+  );
   await writeFile(join(folder, "separations.svg"), writeSeparationsSvg(results.separation));
   await writeFile(join(folder, "films.pdf"), filmsPdf);
   await writeFile(join(folder, "separations.pdf"), separationsPdf);

@@ -2,7 +2,7 @@ import { PDFDict, PDFDocument, PDFName } from "pdf-lib";
 import { describe, expect, it } from "vitest";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { circleRegion, oneSpotSeparation } from "../testing/separation.test.support.ts";
-import { writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "./index.ts";
+import { layShapes, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "./index.ts";
 
 const DATE = new Date("2026-11-25T00:00:00Z");
 
@@ -46,7 +46,7 @@ describe("SVG", () => {
       '<circle cx="80" cy="90" r="60" fill="#d8412f"/><path d="M30 30L180 80L110 190Z" fill="#14304f"/>',
     );
     const { map, reduction } = traceRaster(source);
-    const svg = writeShapesSvg(map, reduction.spots, 1).replace(
+    const svg = writeShapesSvg(layShapes(map, reduction.spots, 1)).replace(
       /width="[^"]*" height="[^"]*"/,
       'width="200" height="200"',
     );

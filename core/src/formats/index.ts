@@ -1,6 +1,16 @@
 export { readCxf3, writeCxf3 } from "./cxf3.ts";
 export { writeFilmsPdf } from "./films-pdf.ts";
 export { writeSeparationsPdf } from "./separations-pdf.ts";
+export {
+  layShapes,
+  oneColour,
+  type ShapeDrawing,
+  type ShapeGroup,
+  type Stacking,
+} from "./shape-groups.ts";
+export { writeShapesDxf } from "./shapes-dxf.ts";
+export { writeShapesEps } from "./shapes-eps.ts";
+export { writeShapesPdf } from "./shapes-pdf.ts";
 export { escapeXml, writeSeparationsSvg, writeShapesSvg } from "./shapes-svg.ts";
 export { readStockCsv, writeStockCsv } from "./stock-csv.ts";
 export type { LineProblem, StockFile } from "./stock-file.ts";

@@ -1,7 +1,8 @@
-// What both PDF writers share: a document without a clock, and page content in millimetres with y down.
+// What the PDF writers share: a document without a clock, and page content in millimetres with y down.
 import fontkit from "@pdf-lib/fontkit";
-import { PDFDocument, type PDFFont, PDFName, type PDFPage } from "pdf-lib";
-import { type CubicPath, isLine, segmentCount, trimNumber } from "../geometry/index.ts";
+import { PDFDocument, type PDFFont, PDFName, type PDFObject, type PDFPage } from "pdf-lib";
+import type { Rgb } from "../colour/index.ts";
+import { type CubicPath, isClosed, isLine, segmentCount, trimNumber } from "../geometry/index.ts";
 
 /** Points in a millimetre (ISO 32000-1, 8.3.2.3: user space units are 1/72 inch). */
 export const PT_PER_MM = 72 / 25.4;
@@ -35,13 +36,14 @@ export function millimetreSpace(heightMm: number, widthMm: number, isMirrored: b
   return isMirrored ? `-${s} 0 0 -${s} ${trimNumber(widthMm * PT_PER_MM, 6)} ${h} cm\n` : `${s} 0 0 -${s} 0 ${h} cm\n`;
 }
 
-/** Path operators for closed paths (source pixels), scaled and moved to millimetres; the caller paints. */
+/** Path operators for paths (source pixels), scaled and moved to millimetres; the caller paints. */
 export function pathOperators(paths: readonly CubicPath[], mmPerPx: number, xMm: number, yMm: number): string {
   const parts: string[] = [];
   // A micrometre is a fifteenth of the finest film printer's dot.
   const x = (v: number) => trimNumber(v * mmPerPx + xMm, 3);
   const y = (v: number) => trimNumber(v * mmPerPx + yMm, 3);
   for (const path of paths) {
+    const closes = isClosed(path);
     parts.push(`${x(path[0])} ${y(path[1])} m`);
     const segments = segmentCount(path);
     for (let s = 0; s < segments; s++) {
@@ -51,9 +53,21 @@ export function pathOperators(paths: readonly CubicPath[], mmPerPx: number, xMm:
         isLine(path, s) ? `${end} l` : `${x(path[o])} ${y(path[o + 1])} ${x(path[o + 2])} ${y(path[o + 3])} ${end} c`,
       );
     }
-    parts.push("h");
+    if (closes) parts.push("h");
   }
   return parts.join("\n");
+}
+
+/** A Separation colour space (ISO 32000-1, 8.6.6.4) that looks like `rgb` where there is no such ink. */
+export function separationSpace({ context }: PDFDocument, name: string, rgb: Rgb): PDFObject {
+  const [r, g, b] = rgb.map((channel) => Number(trimNumber(channel / 255, 4)));
+  const tint = context.obj({ FunctionType: 2, Domain: [0, 1], C0: [1, 1, 1], C1: [r, g, b], N: 1 });
+  return context.obj(["Separation", colorantName(name), "DeviceRGB", context.register(tint)] as never);
+}
+
+/** A PDF name of the ink's name in UTF-8 (ISO 32000-1, 7.3.5); "#" is escaped, since the library would decode it. */
+function colorantName(name: string): PDFName {
+  return PDFName.of(encodeURIComponent(name).replace(/%([0-9A-F]{2})/g, "#$1"));
 }
 
 /** Operators for one line of text whose baseline starts at x, y in millimetre space (which is y down, so text is turned back). */

@@ -1,9 +1,8 @@
 // separations.pdf: one page of the art's own size, every plate in its own Separation colour space (ISO 32000-1, 8.6.6.4),
 // overprinting (8.6.7), so that any RIP splits it into exactly these plates.
 import { PDFName } from "pdf-lib";
-import { trimNumber } from "../geometry/index.ts";
 import type { Separation } from "../separate/index.ts";
-import { addPageMm, millimetreSpace, pathOperators, setContent, startDocument } from "./pdf-page.ts";
+import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "./pdf-page.ts";
 
 /** Bytes of separations.pdf. */
 export async function writeSeparationsPdf(separation: Separation, date: Date): Promise<Uint8Array> {
@@ -15,14 +14,7 @@ export async function writeSeparationsPdf(separation: Separation, date: Date): P
   let content = `${millimetreSpace(heightMm, widthMm, false)}/Overprint gs\n`;
   const spaces: Record<string, unknown> = {};
   separation.plates.forEach((plate, index) => {
-    const [r, g, b] = plate.rgb.map((channel) => Number(trimNumber(channel / 255, 4)));
-    const tint = context.obj({ FunctionType: 2, Domain: [0, 1], C0: [1, 1, 1], C1: [r, g, b], N: 1 });
-    spaces[`S${index}`] = context.obj([
-      "Separation",
-      colorantName(plate.name),
-      "DeviceRGB",
-      context.register(tint),
-    ] as never);
+    spaces[`S${index}`] = separationSpace(pdf, plate.name, plate.rgb);
     content += `/S${index} cs 1 scn\n${pathOperators(plate.region, separation.mmPerPx, 0, 0)}\nf*\n`;
   });
   page.node.set(
@@ -34,9 +26,4 @@ export async function writeSeparationsPdf(separation: Separation, date: Date): P
   );
   setContent(pdf, page, content);
   return pdf.save();
-}
-
-/** A PDF name of the plate's name in UTF-8 (ISO 32000-1, 7.3.5); "#" is escaped, since the library would decode it. */
-function colorantName(name: string): PDFName {
-  return PDFName.of(encodeURIComponent(name).replace(/%([0-9A-F]{2})/g, "#$1"));
 }

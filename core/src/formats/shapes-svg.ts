@@ -1,9 +1,8 @@
-// shapes.svg: the planar map as abutting shapes, one group per spot, at true size.
+// shapes.svg: the planar map's shapes, one group per spot, at true size.
 import { formatHex } from "../colour/index.ts";
-import { pathToSvg, trimNumber } from "../geometry/index.ts";
-import type { Spot } from "../reduce/index.ts";
+import { isClosed, pathToSvg, trimNumber } from "../geometry/index.ts";
 import type { Separation } from "../separate/index.ts";
-import { facePaths, type PlanarMap, underPaths } from "../trace/index.ts";
+import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** Decimals of a coordinate in source pixels: a thousandth of a pixel is far below any press. */
 const DIGITS = 3;
@@ -22,27 +21,25 @@ function svgRoot(widthPx: number, heightPx: number, mmPerPx: number, body: strin
 }
 
 /**
- * Text of shapes.svg. Neighbours share their boundaries exactly; edges are drawn without anti-aliasing, because renderers
- * blend each of two abutting edges with what is behind both and would show a hairline there (docs/decisions/0004).
+ * Text of shapes.svg. Neighbours share their boundaries exactly; before its shapes, each colour draws a thin line along its
+ * seams with later colours, which cover that line's visible half (docs/decisions/0016).
  */
-export function writeShapesSvg(map: PlanarMap, spots: readonly Spot[], mmPerPx: number): string {
+export function writeShapesSvg(drawing: ShapeDrawing): string {
+  const { widthPx, heightPx, mmPerPx } = drawing;
+  const width = trimNumber(seamWidthPx(drawing), 3);
   let body = "";
-  // What runs under lines is drawn before them.
-  const poured = new Set(map.underLines.map(({ spotId }) => spotId));
-  const inOrder = [...spots.filter(({ id }) => poured.has(id)), ...spots.filter(({ id }) => !poured.has(id))];
-  for (const spot of inOrder) {
-    const faces = map.faces.filter((face) => face.spotId === spot.id);
-    if (faces.length === 0) continue;
+  for (const { spot, shapes, under, seams } of drawing.groups) {
     const hex = formatHex(spot.rgb);
     body += `<g data-spot="${escapeXml(spot.name)}" data-id="${spot.id}" data-role="${spot.role}" data-hex="${hex}" fill="${hex}">\n`;
-    for (const path of underPaths(map, spot.id)) body += `<path d="${pathToSvg(path, DIGITS)}"/>\n`;
-    for (const face of faces)
-      body += `<path d="${facePaths(map, face)
-        .map((path) => pathToSvg(path, DIGITS))
-        .join("")}"/>\n`;
+    for (const path of under) body += `<path d="${pathToSvg(path, DIGITS)}"/>\n`;
+    if (seams.length > 0) {
+      const lines = seams.map((path) => pathToSvg(path, DIGITS, isClosed(path))).join("");
+      body += `<path data-part="seams" fill="none" stroke="${hex}" stroke-width="${width}" d="${lines}"/>\n`;
+    }
+    for (const shape of shapes) body += `<path d="${shape.map((path) => pathToSvg(path, DIGITS)).join("")}"/>\n`;
     body += "</g>\n";
   }
-  return svgRoot(map.width, map.height, mmPerPx, body, ' fill-rule="evenodd" shape-rendering="crispEdges"');
+  return svgRoot(widthPx, heightPx, mmPerPx, body, ' fill-rule="evenodd"');
 }
 
 /** Text of separations.svg: the plates with traps and base, one group each, first printed first. */

@@ -29,6 +29,19 @@ export function reversePath(path: CubicPath): CubicPath {
   return out;
 }
 
+/** Paths each of which begins where the one before it ends, as one. */
+export function joinPaths(parts: readonly CubicPath[]): CubicPath {
+  const out = new Float64Array(parts.reduce((sum, part) => sum + part.length - 2, 2));
+  out[0] = parts[0][0];
+  out[1] = parts[0][1];
+  let o = 2;
+  for (const part of parts) {
+    out.set(part.subarray(2), o);
+    o += part.length - 2;
+  }
+  return out;
+}
+
 /** A closed path of straight segments through the points x0 y0 x1 y1 ... (without a repeated last point). */
 export function polygonPath(points: ArrayLike<number>): CubicPath {
   const n = points.length / 2;
@@ -93,19 +106,24 @@ export function pathArea(path: CubicPath): number {
   return twice / 2;
 }
 
-/** SVG path data (SVG 2, 9.3) of a closed path; coordinates with `digits` decimals. */
-export function pathToSvg(path: CubicPath, digits: number): string {
+/** Whether a path ends where it begins. */
+export function isClosed(path: CubicPath): boolean {
+  return path[0] === path[path.length - 2] && path[1] === path[path.length - 1];
+}
+
+/** SVG path data (SVG 2, 9.3) of a path, closed unless it is said to be open; coordinates with `digits` decimals. */
+export function pathToSvg(path: CubicPath, digits: number, closes = true): string {
   const n = (v: number) => trimNumber(v, digits);
   let out = `M${n(path[0])} ${n(path[1])}`;
   const segments = segmentCount(path);
   for (let s = 0; s < segments; s++) {
     const o = s * 6 + 2;
     if (isLine(path, s)) {
-      if (s < segments - 1) out += `L${n(path[o + 4])} ${n(path[o + 5])}`;
+      if (s < segments - 1 || !closes) out += `L${n(path[o + 4])} ${n(path[o + 5])}`;
     } else
       out += `C${n(path[o])} ${n(path[o + 1])} ${n(path[o + 2])} ${n(path[o + 3])} ${n(path[o + 4])} ${n(path[o + 5])}`;
   }
-  return `${out}Z`;
+  return closes ? `${out}Z` : out;
 }
 
 /** A number with at most `digits` decimals and no trailing zeros. */

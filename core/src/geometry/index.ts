@@ -1,7 +1,10 @@
+export { asCircle, type Circle, flattenToArcs, pointOn } from "./arcs.ts";
 export {
   type CubicPath,
   flattenPath,
+  isClosed,
   isLine,
+  joinPaths,
   pathArea,
   pathToSvg,
   polygonPath,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
+import { layShapes, writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
 import { makeRecipe, makeReport, makeResultCache, recipeSchema, runPipeline, runSteps } from "./index.ts";
 
@@ -14,7 +14,9 @@ describe("artwork and recipe give every result", () => {
   it("byte for byte the same, however often", async () => {
     const date = new Date("2026-11-25T00:00:00Z");
     const [one, other] = [runPipeline(artwork, recipe), runPipeline(artwork, recipe)];
-    expect(writeShapesSvg(one.map, one.reduction.spots, 1)).toBe(writeShapesSvg(other.map, other.reduction.spots, 1));
+    expect(writeShapesSvg(layShapes(one.map, one.reduction.spots, 1))).toBe(
+      writeShapesSvg(layShapes(other.map, other.reduction.spots, 1)),
+    );
     expect(await writeSeparationsPdf(one.separation, date)).toEqual(await writeSeparationsPdf(other.separation, date));
   });
 

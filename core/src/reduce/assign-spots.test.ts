@@ -1,7 +1,7 @@
 import { Resvg } from "@resvg/resvg-js";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { writeShapesSvg } from "../formats/index.ts";
+import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { drawSvg, paint, renderSvg } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
@@ -156,7 +156,7 @@ describe("pouring a fill into a line drawing", () => {
   it("property: no bare pixel shows between line and fill at any zoom (drawn with anti-aliasing by resvg)", () => {
     const { findings, reduction, assignment } = correct(drawing, corrections);
     const map = tracePicture(findings, reduction, assignment, { tolerancePx: 0.2, specksPx: 2 });
-    const svg = writeShapesSvg(map, reduction.spots, 0.1).replace(' shape-rendering="crispEdges"', "");
+    const svg = writeShapesSvg(layShapes(map, reduction.spots, 0.1));
     fc.assert(
       fc.property(fc.double({ min: 0.3, max: 9, noNaN: true }), (zoom) => {
         const { width, height, pixels } = new Resvg(svg, {

@@ -11,4 +11,5 @@ export {
   spotPaths,
   underPaths,
 } from "./planar-map.ts";
+export { stackShapes } from "./stack.ts";
 export { type ShapeSettings, tracePicture } from "./trace.ts";

@@ -1,5 +1,5 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
-import { type CubicPath, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
+import { type CubicPath, joinPaths, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
 
 /** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
 export interface MapEdge {
@@ -32,17 +32,13 @@ export interface PlanarMap {
 
 /** One closed ring of a face as a path; consecutive edges join exactly because they share their vertices' numbers. */
 export function ringPath(map: PlanarMap, ring: Int32Array): CubicPath {
-  let length = 2;
-  for (const half of ring) length += map.edges[half >> 1].path.length - 2;
-  const out = new Float64Array(length);
-  let o = 0;
-  for (const half of ring) {
-    const edge = map.edges[half >> 1].path;
-    const path = (half & 1) === 0 ? edge : reversePath(edge);
-    out.set(o === 0 ? path : path.subarray(2), o);
-    o += o === 0 ? path.length : path.length - 2;
-  }
-  return out;
+  return joinPaths(Array.from(ring, (half) => halfEdgePath(map, half)));
+}
+
+/** The path of a half-edge, in its own direction. */
+export function halfEdgePath(map: PlanarMap, half: number): CubicPath {
+  const { path } = map.edges[half >> 1];
+  return (half & 1) === 0 ? path : reversePath(path);
 }
 
 /** All rings of a face, outer one and holes; even-odd and non-zero fill agree on them. */

@@ -1,7 +1,13 @@
 // What the threads do: decoding and separating. A thread has no database; bytes come in and go out.
 import type { MessagePort } from "node:worker_threads";
 import { layOutFilms } from "@plain-palette/core/films";
-import { writeFilmsPdf, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "@plain-palette/core/formats";
+import {
+  layShapes,
+  writeFilmsPdf,
+  writeSeparationsPdf,
+  writeSeparationsSvg,
+  writeShapesSvg,
+} from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
 import { makeReport, makeResultCache, type Recipe, runSteps, type Step } from "@plain-palette/core/recipe";
 import {
@@ -103,7 +109,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
     {
       name: "shapes.svg",
       mediaType: "image/svg+xml",
-      bytes: text.encode(writeShapesSvg(results.map, reduction.spots, separation.mmPerPx)),
+      bytes: text.encode(writeShapesSvg(layShapes(results.map, reduction.spots, separation.mmPerPx))),
     },
     { name: "separations.svg", mediaType: "image/svg+xml", bytes: text.encode(writeSeparationsSvg(separation)) },
     {
