@@ -44,13 +44,14 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   await writeFile(join(folder, "report.json"), `${JSON.stringify(report, null, 2)}\n`);
 }
 
-/** Preparing counts as decoding, finding as reducing. */
+/** Preparing counts as decoding, finding as reducing, simplifying as tracing. */
 const STEP_TIMES = {
   prepare: "decode",
   find: "reduce",
   reduce: "reduce",
   assign: "reduce",
   trace: "trace",
+  simplify: "trace",
   separate: "separate",
 } as const;
 

@@ -14,6 +14,7 @@ export {
   mapPoint,
   type Point,
   scaleAt,
+  sineAndCosine,
   straightenFrame,
   turnFrame,
   wholeFrame,

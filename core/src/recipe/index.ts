@@ -39,3 +39,4 @@ export {
   recipeSchema,
 } from "./recipe.ts";
 export { effectiveDpi, listChecks, listWarnings, makeReport, type Report } from "./report.ts";
+export { placeSimplifications, type SimplificationEntry, simplificationSchema } from "./simplifications.ts";

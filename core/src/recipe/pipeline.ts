@@ -10,13 +10,14 @@ import {
   reduceColours,
 } from "../reduce/index.ts";
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
-import { type PlanarMap, tracePicture } from "../trace/index.ts";
+import { type PlanarMap, simplifyMap, tracePicture } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
+import { placeSimplifications } from "./simplifications.ts";
 
 /** The steps in order. */
-export const STEPS = ["prepare", "find", "reduce", "assign", "trace", "separate"] as const;
+export const STEPS = ["prepare", "find", "reduce", "assign", "trace", "simplify", "separate"] as const;
 export type Step = (typeof STEPS)[number];
 
 /** Everything that follows from artwork and recipe, short of a particular output. */
@@ -25,6 +26,8 @@ export interface Results {
   readonly findings: Findings;
   readonly reduction: Reduction;
   readonly assignment: Assignment;
+  /** As traced, before simplifying. */
+  readonly traced: PlanarMap;
   readonly map: PlanarMap;
   readonly separation: Separation;
 }
@@ -66,7 +69,9 @@ export function* runSteps(
     corrections.length > 0 ? decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex]) : [];
   const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
   const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
-  const mapKey = JSON.stringify([assignKey, roles, recipe.shapes]);
+  const { simplify, ...shapes } = recipe.shapes;
+  const traceKey = JSON.stringify([assignKey, roles, shapes]);
+  const mapKey = JSON.stringify([traceKey, simplify.filter(({ isOn }) => isOn)]);
   const reduceKey = JSON.stringify([findKey, { ...recipe.colours, corrections: null, pieces: null }]);
 
   yield "prepare";
@@ -82,7 +87,11 @@ export function* runSteps(
     assignSpots(findings, reduction, placeCorrections(corrections, prepared.frame)),
   );
   yield "trace";
-  const map = keep(cache, "trace", mapKey, () => tracePicture(findings, reduction, assignment, recipe.shapes));
+  const traced = keep(cache, "trace", traceKey, () => tracePicture(findings, reduction, assignment, recipe.shapes));
+  yield "simplify";
+  const map = keep(cache, "simplify", mapKey, () =>
+    simplifyMap(traced, placeSimplifications(simplify, prepared.frame)),
+  );
   yield "separate";
   const widthMm = printWidthMm(recipe, prepared.raster);
   const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
@@ -91,7 +100,7 @@ export function* runSteps(
   const separation = keep(cache, "separate", separateKey, () =>
     separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe), remember),
   );
-  return { prepared, findings, reduction, assignment, map, separation };
+  return { prepared, findings, reduction, assignment, traced, map, separation };
 }
 
 /** What was cut away takes flat pixels with it: what is left looks noisier than the picture is. Line art is cleaner than it was. */

@@ -61,7 +61,7 @@ describe("artwork and recipe give every result", () => {
 
   it("tells each step before it is computed", () => {
     const steps = [...runSteps(artwork, recipe, makeResultCache())];
-    expect(steps).toEqual(["prepare", "find", "reduce", "assign", "trace", "separate"]);
+    expect(steps).toEqual(["prepare", "find", "reduce", "assign", "trace", "simplify", "separate"]);
   });
 });
 

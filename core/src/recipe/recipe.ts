@@ -7,6 +7,7 @@ import { stockReferenceSchema } from "../shelf/index.ts";
 import { z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
 import { correctionSchema } from "./corrections.ts";
+import { simplificationSchema } from "./simplifications.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);
@@ -87,6 +88,11 @@ export const recipeSchema = z.object({
       tolerancePx: z.number().min(0.02).max(5).default(0.2),
       /** Specks of 2 px and under go by default (common practice, no source). */
       specksPx: z.number().min(0).max(100).default(2),
+      /** Turns of more than this are corners (our own choice, measured on open icon sets). */
+      cornerDeg: z.number().min(5).max(85).default(28),
+      thinnestPx: z.number().min(0).max(50).default(0),
+      keepsText: z.boolean().default(true),
+      simplify: z.array(simplificationSchema).max(200).default([]),
     })
     .prefault({}),
   separations: z

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { drawSvg, paint, renderSvg } from "../testing/pictures.test.support.ts";
+import { drawSvg, PLAIN_SHAPES, paint, renderSvg } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
 import { assignSpots, findColours, reduceColours, type SpotCorrection, UNDECIDED } from "./index.ts";
 
@@ -56,9 +56,7 @@ describe("correcting the assignment", () => {
     const plain = correct(two, []);
     const changed = correct(two, [recolour(30.5, 50.5, "fill")]);
     const trace = ({ findings, reduction, assignment }: typeof plain) =>
-      tracePicture(findings, reduction, assignment, { tolerancePx: 0.2, specksPx: 2 }).edges.map(({ path }) => [
-        ...path,
-      ]);
+      tracePicture(findings, reduction, assignment, PLAIN_SHAPES).edges.map(({ path }) => [...path]);
     expect(trace(changed)).toEqual(trace(plain));
   });
 
@@ -155,7 +153,7 @@ describe("pouring a fill into a line drawing", () => {
 
   it("property: no bare pixel shows between line and fill at any zoom (drawn with anti-aliasing by resvg)", () => {
     const { findings, reduction, assignment } = correct(drawing, corrections);
-    const map = tracePicture(findings, reduction, assignment, { tolerancePx: 0.2, specksPx: 2 });
+    const map = tracePicture(findings, reduction, assignment, PLAIN_SHAPES);
     const svg = writeShapesSvg(layShapes(map, reduction.spots, 0.1));
     fc.assert(
       fc.property(fc.double({ min: 0.3, max: 9, noNaN: true }), (zoom) => {

@@ -2,6 +2,7 @@
 import { ciede2000, formatHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
 import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
+import { bridgeLines } from "./bridge-lines.ts";
 import { BINS, findFlatPixels, UNKNOWN } from "./flat.ts";
 import { countLabels, type Labelling, labelFlatPixels, loosen, renumberLabels, samplePixels } from "./labelling.ts";
 import {
@@ -97,6 +98,7 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   }
   if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, loose));
   labelMixedPixels(raster, labels, palette, loose, reach);
+  if (noise === 0) bridgeLines(raster, labels, palette, loose, reach);
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );

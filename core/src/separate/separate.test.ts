@@ -5,7 +5,7 @@ import { parseHex, type Rgb } from "../colour/index.ts";
 import { flattenPath, pathArea } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { assignSpots, type ColourSettings, findColours, reduceColours, UNDECIDED } from "../reduce/index.ts";
-import { paint } from "../testing/pictures.test.support.ts";
+import { PLAIN_SHAPES, paint } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
 import { type Plate, type Separation, separatePlates } from "./index.ts";
 
@@ -33,6 +33,7 @@ function separate(raster: Raster, options: Options = {}): Separation {
     spots: options.spots ?? {},
   });
   const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), {
+    ...PLAIN_SHAPES,
     tolerancePx: 0.1,
     specksPx: 0,
   });

@@ -3,7 +3,7 @@ import { Resvg } from "@resvg/resvg-js";
 import type { Rgb } from "../colour/index.ts";
 import { makeRaster, type Raster } from "../raster/index.ts";
 import { assignSpots, findColours, reduceColours, UNDECIDED } from "../reduce/index.ts";
-import { tracePicture } from "../trace/index.ts";
+import { type ShapeSettings, tracePicture } from "../trace/index.ts";
 
 /** A picture whose colour at each pixel a function gives. */
 export function paint(width: number, height: number, colourAt: (x: number, y: number) => Rgb): Raster {
@@ -20,6 +20,22 @@ export function drawSvg(size: number, content: string, background = "#ffffff"): 
   );
 }
 
+/** The same, with every pixel the mean of 8 x 8 that resvg draws: area coverage to a hundredth, thin lines included. */
+export function drawExactly(size: number, content: string): Raster {
+  const fine = 8;
+  const large = renderSvg(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}" width="${size}" height="${size}"><rect width="${size}" height="${size}" fill="#ffffff"/>${content}</svg>`,
+    fine,
+  );
+  return paint(size, size, (x, y) => {
+    const sum = [0, 0, 0];
+    for (let v = 0; v < fine; v++)
+      for (let u = 0; u < fine; u++)
+        for (let c = 0; c < 3; c++) sum[c] += large.data[((y * fine + v) * large.width + x * fine + u) * 4 + c];
+    return [sum[0] / fine ** 2, sum[1] / fine ** 2, sum[2] / fine ** 2].map(Math.round) as unknown as Rgb;
+  });
+}
+
 /** Any SVG as resvg draws it, `zoom` pixels to the unit. */
 export function renderSvg(svg: string, zoom = 1): Raster {
   const image = new Resvg(svg, { fitTo: { mode: "zoom", value: zoom } }).render();
@@ -31,7 +47,13 @@ export function renderSvg(svg: string, zoom = 1): Raster {
   return makeRaster(image.width, image.height, data);
 }
 
-export const PLAIN_SHAPES = { tolerancePx: 0.2, specksPx: 2 };
+export const PLAIN_SHAPES: ShapeSettings = {
+  tolerancePx: 0.2,
+  cornerDeg: 28,
+  specksPx: 2,
+  thinnestPx: 0,
+  keepsText: true,
+};
 
 /** Found, reduced and traced with the settings of a new job. */
 export function traceRaster(raster: Raster, shapes = PLAIN_SHAPES) {

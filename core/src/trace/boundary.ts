@@ -35,6 +35,8 @@ export const SHORT_CRACKS = 8;
 const LONG_RUN = 4;
 /** How many pixels on either side an edge may be blurred over. */
 const REACH_PX = 3;
+/** A line of at most so many pixels across has no pixel of its pure colour, or hardly. */
+const LINE_PX = 3;
 /** Under this difference of the two sides' pure shares there is no edge to read: the axis runs along another one. */
 const LEAST_CONTRAST = 0.6;
 /** So many cracks in a row may go unread; then the grid has to do, or a curve would swing free. */
@@ -113,6 +115,16 @@ function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, d
   const step = right - left;
   const runLeft = runFrom(picture, left, -step, roomToEdge(leftX, leftY, dy, -dx, width, height));
   const runRight = runFrom(picture, right, step, roomToEdge(rightX, rightY, -dy, dx, width, height));
+  if (runRight.isThin !== runLeft.isThin) {
+    const line = runRight.isThin ? runRight : runLeft;
+    const start = runRight.isThin ? right : left;
+    const inwards = runRight.isThin ? step : -step;
+    const room = runRight.isThin
+      ? roomToEdge(rightX, rightY, -dy, dx, width, height)
+      : roomToEdge(leftX, leftY, dy, -dx, width, height);
+    const edge = nearEdgeOfLine(picture, start, inwards, line.length, room, runRight.isThin ? left : right);
+    if (!Number.isNaN(edge)) return runRight.isThin ? edge : -edge;
+  }
   // Shares are read against what the picture really holds beyond the edge: shading and compression shift it.
   const most = pureShare(picture, left, -step, runLeft, left, right);
   const least = pureShare(picture, right, step, runRight, left, right);
@@ -120,6 +132,36 @@ function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, d
   const gained = sumShares(picture, right, step, runRight, left, right, least, most);
   const lost = sumShares(picture, left, -step, runLeft, left, right, most, least);
   return gained - lost;
+}
+
+/**
+ * Where the near edge of a line of at most LINE_PX lies, in pixels from the crack into the line; NaN where it is no such
+ * line, or not the same colour on both sides. Both edges mix in its pixels: their sum is its width, their mean its middle.
+ */
+function nearEdgeOfLine(
+  picture: TracedPicture,
+  start: number,
+  inwards: number,
+  length: number,
+  room: number,
+  outside: number,
+): number {
+  const { data } = picture.spots;
+  const far = start + length * inwards;
+  if (length > LINE_PX || room <= length || data[far] !== data[outside]) return Number.NaN;
+  let width = 0;
+  let moment = 0;
+  for (let k = -2; k < length + 2; k++) {
+    const p = start + k * inwards;
+    if (k >= room || p < 0 || p >= data.length) continue;
+    // What lies beyond the next edge on either side is another matter.
+    if (k === -2 && data[p] !== data[outside]) continue;
+    if (k === length + 1 && data[p] !== data[far]) continue;
+    const share = leftShare(picture, p, start, outside);
+    width += share;
+    moment += share * (k + 0.5);
+  }
+  return width < 0.2 ? Number.NaN : moment / width - width / 2;
 }
 
 /** Pixels from (x, y), itself included, to the picture's edge along a unit step. */

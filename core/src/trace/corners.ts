@@ -9,10 +9,6 @@ const SIDE = 4;
 /** Longer sides say more of where they point, if their points lie on a line as near as this, root mean square. */
 const LONG_SIDES = [16, 11, 7];
 const STRAIGHT_PX = 0.05;
-/** Turns of less than 28 degrees are part of a curve; all turns are compared by their cosine. */
-const MIN_TURN_COSINE = 0.883;
-/** Turns of more than 56 degrees are corners even without sides long enough to show it. */
-const PLAIN_TURN_COSINE = 0.559;
 /** A corner may lie at most this far (px) outside the polyline: the aperture cuts no more off. */
 const MAX_REACH_PX = 1.3;
 
@@ -31,17 +27,18 @@ interface SideLine {
 
 /**
  * Finds corners in a polyline of points about a pixel apart (x, y pairs; `isLoop`: the last joins the first) and puts
- * each where the lines through its two sides meet, leaving out the rounded points beside it.
+ * each where the lines through its two sides meet, leaving out the rounded points beside it. `cosine`: that of the smallest
+ * turn that is a corner; smaller ones are part of a curve.
  */
-export function sharpenCorners(points: Float64Array, isLoop: boolean): CorneredLine {
+export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: number): CorneredLine {
   const n = points.length / 2;
   if (n < 5) return { points, corners: [] };
   const turns = new Float64Array(n);
   for (let i = 0; i < n; i++) turns[i] = turnAt(points, n, i, isLoop);
   const at = new Map<number, readonly [number, number]>();
   for (let i = 0; i < n; i++) {
-    if (turns[i] > MIN_TURN_COSINE || !isSharpestAround(turns, n, i, isLoop)) continue;
-    const tip = cornerTip(points, n, i, isLoop, turns[i]);
+    if (turns[i] > cosine || !isSharpestAround(turns, n, i, isLoop)) continue;
+    const tip = cornerTip(points, n, i, isLoop, turns[i], cosine);
     if (tip) at.set(i, tip);
   }
   if (at.size === 0) return { points, corners: [] };
@@ -100,15 +97,17 @@ function cornerTip(
   i: number,
   isLoop: boolean,
   turn: number,
+  least: number,
 ): readonly [number, number] | null {
   const before = sideLine(points, n, i, -1, isLoop);
   const after = sideLine(points, n, i, 1, isLoop);
   const x = points[i * 2];
   const y = points[i * 2 + 1];
-  if (!before || !after) return turn < PLAIN_TURN_COSINE ? [x, y] : null;
+  // Twice the turn is a corner even without sides long enough to show it (double-angle formula).
+  if (!before || !after) return turn < 2 * least * least - 1 ? [x, y] : null;
   const cross = before.dx * after.dy - before.dy * after.dx;
   const cosine = -(before.dx * after.dx + before.dy * after.dy);
-  if (cosine > MIN_TURN_COSINE || cross === 0) return null;
+  if (cosine > least || cross === 0) return null;
   const t = ((after.x - before.x) * after.dy - (after.y - before.y) * after.dx) / cross;
   const tipX = before.x + t * before.dx;
   const tipY = before.y + t * before.dy;

@@ -5,6 +5,9 @@ import { circlePath, fitCircle } from "./circle.ts";
 import { sharpenCorners } from "./corners.ts";
 import { fitRun } from "./fit.ts";
 
+/** Cosine of 28 degrees. */
+const CORNER = 0.883;
+
 /** Points about a pixel apart along a function of x. */
 function sample(f: (x: number) => number, from: number, to: number): Float64Array {
   const out: number[] = [];
@@ -79,7 +82,7 @@ describe("corners", () => {
     for (let i = 0; i < 20; i++) points.push(i + 0.5, 0);
     points.push(20, 0.3);
     for (let i = 1; i < 20; i++) points.push(20.3, i + 0.5);
-    const { points: line, corners } = sharpenCorners(Float64Array.from(points), false);
+    const { points: line, corners } = sharpenCorners(Float64Array.from(points), false, CORNER);
     expect(corners).toHaveLength(1);
     expect(line[corners[0] * 2]).toBeCloseTo(20.3, 1);
     expect(line[corners[0] * 2 + 1]).toBeCloseTo(0, 1);
@@ -88,7 +91,7 @@ describe("corners", () => {
     const round = Float64Array.from(
       Array.from({ length: 38 }, (_, i) => (i / 38) * 2 * Math.PI).flatMap((a) => [6 * Math.cos(a), 6 * Math.sin(a)]),
     );
-    expect(sharpenCorners(round, true).corners).toEqual([]);
+    expect(sharpenCorners(round, true, CORNER).corners).toEqual([]);
   });
 });
 

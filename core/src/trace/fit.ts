@@ -12,7 +12,7 @@ export type FittedSegments = number[];
 
 const ROUNDS = 5;
 /** A direction, or null where the curve may leave as it likes. */
-type Tangent = readonly [number, number] | null;
+export type Tangent = readonly [number, number] | null;
 
 /** How far points lie off the parabola that guides a joint, as a share of the tolerance. */
 const GUIDE_SHARE = 0.5;

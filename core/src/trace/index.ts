@@ -1,8 +1,11 @@
 export { absorbSpecks } from "./absorb-specks.ts";
 export { BARE } from "./chains.ts";
+export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
+export { FINE_ACROSS_PX } from "./fit-chain.ts";
 export {
   countShapes,
   faceArea,
+  faceAt,
   facePaths,
   type MapEdge,
   type MapFace,
@@ -11,5 +14,6 @@ export {
   spotPaths,
   underPaths,
 } from "./planar-map.ts";
+export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";
 export { type ShapeSettings, tracePicture } from "./trace.ts";

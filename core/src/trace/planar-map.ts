@@ -1,5 +1,5 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
-import { type CubicPath, joinPaths, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
+import { type CubicPath, flattenPath, joinPaths, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
 
 /** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
 export interface MapEdge {
@@ -8,7 +8,9 @@ export interface MapEdge {
   /** Face on the left and right of the path (y down, looking along it), or BARE. */
   readonly left: number;
   readonly right: number;
-  readonly path: CubicPath;
+  path: CubicPath;
+  /** The points that the path was fitted to, x, y pairs; empty on the picture's own edge, which is exact. */
+  readonly read: Float64Array;
 }
 
 /** One connected region of a spot. Rings list half-edges (2 * edge, + 1 if travelled backwards) with the face on their left. */
@@ -44,6 +46,22 @@ export function halfEdgePath(map: PlanarMap, half: number): CubicPath {
 /** All rings of a face, outer one and holes; even-odd and non-zero fill agree on them. */
 export function facePaths(map: PlanarMap, face: MapFace): CubicPath[] {
   return face.rings.map((ring) => ringPath(map, ring));
+}
+
+/** The face at a place, source pixels; -1 where there is none. */
+export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
+  return map.faces.findIndex((face) => {
+    let isInside = false;
+    for (const path of facePaths(map, face)) {
+      const line = flattenPath(path, 0.05);
+      for (let i = 0; i + 3 < line.length; i += 2)
+        if (line[i + 1] > y !== line[i + 3] > y) {
+          const t = (y - line[i + 1]) / (line[i + 3] - line[i + 1]);
+          if (line[i] + t * (line[i + 2] - line[i]) > x) isInside = !isInside;
+        }
+    }
+    return isInside;
+  });
 }
 
 /** Traced area of a face in square pixels. */

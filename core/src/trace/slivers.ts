@@ -44,3 +44,14 @@ export function testSlivers(
     },
   };
 }
+
+/** A region is let go if either test says so. */
+export function anyOf(a: SliverTest, b: SliverTest): SliverTest {
+  if (b.candidates.length === 0) return a;
+  const ofA = new Set(a.candidates);
+  const ofB = new Set(b.candidates);
+  return {
+    candidates: [...new Set([...a.candidates, ...b.candidates])],
+    isSliver: (c, beside) => (ofA.has(c) && a.isSliver(c, beside)) || (ofB.has(c) && b.isSliver(c, beside)),
+  };
+}

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import { isLine, pathArea, segmentCount } from "../geometry/index.ts";
-import { drawSvg, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
+import { drawSvg, PLAIN_SHAPES, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { BARE, countShapes, faceArea, facePaths, type MapFace, type PlanarMap, ringPath } from "./index.ts";
 
 const COLOURS: readonly Rgb[] = [
@@ -43,7 +43,7 @@ describe("the planar map", () => {
   it("closes every face, and uses every boundary once from each side", () => {
     fc.assert(
       fc.property(blocks, (raster) => {
-        const { map } = traceRaster(raster, { tolerancePx: 0.2, specksPx: 0 });
+        const { map } = traceRaster(raster, { ...PLAIN_SHAPES, specksPx: 0 });
         checkRings(map);
         const uses = new Map<number, number>();
         for (const face of map.faces)
@@ -61,7 +61,7 @@ describe("the planar map", () => {
   it("leaves no gap and no overlap: the faces of an opaque picture add up to it", () => {
     fc.assert(
       fc.property(blocks, (raster) => {
-        const { map } = traceRaster(raster, { tolerancePx: 0.2, specksPx: 0 });
+        const { map } = traceRaster(raster, { ...PLAIN_SHAPES, specksPx: 0 });
         const total = map.faces.reduce((sum, face) => sum + faceArea(map, face), 0);
         expect(total).toBeCloseTo(raster.width * raster.height, 6);
       }),
@@ -144,8 +144,8 @@ describe("curves", () => {
       const isSpeck = (x === 10 && y === 10) || (x === 45 && (y === 20 || y === 21));
       return COLOURS[isDark !== isSpeck ? 0 : 2];
     });
-    expect(countShapes(traceRaster(speckled, { tolerancePx: 0.2, specksPx: 0 }).map).shapes).toBe(4);
-    expect(countShapes(traceRaster(speckled, { tolerancePx: 0.2, specksPx: 2 }).map).shapes).toBe(2);
+    expect(countShapes(traceRaster(speckled, { ...PLAIN_SHAPES, specksPx: 0 }).map).shapes).toBe(4);
+    expect(countShapes(traceRaster(speckled, PLAIN_SHAPES).map).shapes).toBe(2);
   });
 
   it("never swings away from its pixels, even where the picture shades on one side", () => {

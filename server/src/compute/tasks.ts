@@ -77,6 +77,7 @@ const STAGES: Readonly<Record<Step, Progress>> = {
   reduce: { progress: 0.35, stage: "Reducing to spots" },
   assign: { progress: 0.37, stage: "Giving areas their spots" },
   trace: { progress: 0.4, stage: "Tracing shapes" },
+  simplify: { progress: 0.55, stage: "Simplifying shapes" },
   separate: { progress: 0.6, stage: "Separating plates" },
 };
 

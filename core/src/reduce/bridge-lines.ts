@@ -1,0 +1,93 @@
+// Lines about a pixel thin, kept whole. Where such a line runs between two rows or columns of pixels, none of them is mostly
+// its colour, and where it steps from one to the next, only corners of pixels touch. Our own method: along the line's ridge
+// a pixel counts as the line's if the line as a whole is there.
+import type { Raster } from "../raster/index.ts";
+import type { MatchReach } from "./assign.ts";
+import { distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./palette.ts";
+
+/** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
+const RIDGE_SHARE = 0.25;
+const LINE_WIDTH = 0.6;
+/** Two pixels away there is less of it than this. */
+const BESIDE_SHARE = 0.15;
+/** Share in a pixel that joins two of a line's pixels that touch at a corner. */
+const JOINT_SHARE = 0.08;
+/** Pixels of its own colour that a pixel of a blended line has around it at most: what surrounds the line has more. */
+const BLENDED_NEIGHBOURS = 4;
+/** The same where nothing is blended: pixels of a chequered pattern have four. */
+const PLAIN_NEIGHBOURS = 2;
+
+/** Gives pixels of `open` (indices of those that are not flat) to the thin lines that run through them. */
+export function bridgeLines(
+  { width, height, data }: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  open: Uint32Array,
+  reach: MatchReach,
+): void {
+  const mix2 = reach.mix * reach.mix;
+  /** Share of colour `line` in pixel q, the rest being the colour that q was given; 0 where that does not explain it. */
+  const shareOf = (q: number, line: number): number => {
+    const other = labels[q];
+    if (other === line) return 1;
+    if (other >= MAX_FOUND) return 0;
+    const [r, g, b] = [data[q * 4], data[q * 4 + 1], data[q * 4 + 2]];
+    const toLine2 = distance2(palette, line, r, g, b);
+    const toOther2 = distance2(palette, other, r, g, b);
+    const apart2 = palette.apart2[line * MAX_FOUND + other];
+    return mixDistance2(toLine2, toOther2, apart2) > mix2 ? 0 : mixShare(toLine2, toOther2, apart2);
+  };
+  const found: number[] = [];
+  const consider = (p: number, step: number, line: number): boolean => {
+    const own = shareOf(p, line);
+    if (own < RIDGE_SHARE || labels[p - step] === line || labels[p + step] === line) return false;
+    const before = shareOf(p - step, line);
+    const after = shareOf(p + step, line);
+    // Of two equal ones the first is the ridge.
+    if (own <= before || own < after || before + own + after < LINE_WIDTH) return false;
+    return shareOf(p - 2 * step, line) < BESIDE_SHARE && shareOf(p + 2 * step, line) < BESIDE_SHARE;
+  };
+  for (let k = 0; k < open.length; k++) {
+    const p = open[k];
+    const x = p % width;
+    const y = (p - x) / width;
+    if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) continue;
+    let last = labels[p];
+    for (let v = -2; v <= 2; v++)
+      for (let u = -2; u <= 2; u++) {
+        const line = labels[p + v * width + u];
+        if (line === labels[p] || line === last || line >= MAX_FOUND) continue;
+        last = line;
+        if (consider(p, 1, line) || consider(p, width, line)) {
+          found.push(p, line);
+          u = v = 3;
+        }
+      }
+  }
+  for (let k = 0; k < found.length; k += 2) labels[found[k]] = found[k + 1];
+
+  const ownAround = (p: number): number => {
+    let count = 0;
+    for (const step of [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1])
+      if (labels[p + step] === labels[p]) count++;
+    return count;
+  };
+  const joints: number[] = [];
+  for (let k = 0; k < open.length; k++) {
+    const p = open[k];
+    const x = p % width;
+    if (x < 1 || p < width || x >= width - 2 || p + 2 * width >= labels.length) continue;
+    const line = labels[p];
+    if (line >= MAX_FOUND) continue;
+    for (const side of [1, -1]) {
+      const far = p + width + side;
+      if (labels[far] !== line || labels[p + side] === line || labels[p + width] === line) continue;
+      const a = shareOf(p + side, line);
+      const b = shareOf(p + width, line);
+      const most = Math.max(a, b) >= JOINT_SHARE ? BLENDED_NEIGHBOURS : PLAIN_NEIGHBOURS;
+      if (ownAround(p) > most || ownAround(far) > most) continue;
+      joints.push(a >= b ? p + side : p + width, line);
+    }
+  }
+  for (let k = 0; k < joints.length; k += 2) labels[joints[k]] = joints[k + 1];
+}

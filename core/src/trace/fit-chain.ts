@@ -1,0 +1,216 @@
+// From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
+import { type CubicPath, lengthOf } from "../geometry/index.ts";
+import { type BoundaryPoints, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
+import { BARE, type Chain } from "./chains.ts";
+import { fitCircle } from "./circle.ts";
+import { sharpenCorners } from "./corners.ts";
+import { fitEllipse } from "./ellipse.ts";
+import { fitRun } from "./fit.ts";
+import { type Guide, guideAt } from "./guide.ts";
+import { scatterOf } from "./scatter.ts";
+import { findStraights } from "./straights.ts";
+
+/** Extra tolerance (px) where an edge has no anti-aliasing: the pixel steps themselves are half a pixel off. */
+const HARD_EDGE_PX = 0.35;
+/** Tolerance for short boundaries, px: a wider one would straighten single pixels away. */
+const SHORT_PX = 0.2;
+/** Tolerance that the scatter of a boundary's own points asks for, as a multiple of it, and its limit, px. */
+const SCATTER_SHARE = 2;
+/** Compression also moves neighbouring points together: tolerance per unit of noise. */
+const NOISE_PX = 0.1;
+const MOST_NOISE_PX = 0.6;
+
+/** How curves are to follow their boundaries. */
+export interface CurveSettings {
+  readonly tolerancePx: number;
+  /** Cosine of the smallest turn that is a corner. */
+  readonly cornerCosine: number;
+  /** Whether small shapes keep to FINE_PX, whatever the tolerance. */
+  readonly keepsText: boolean;
+}
+
+/** Shapes of at most this many pixels across are small: letters of up to a dozen pixels of x-height, and their counters. */
+export const FINE_ACROSS_PX = 32;
+/** Tolerance that keeps them crisp, px. */
+const FINE_PX = 0.2;
+
+/** The curve of one chain, ends exactly on its vertices, and the line of points that it was fitted to. */
+export function fitChain(
+  chain: Chain,
+  boundary: BoundaryPoints,
+  vertices: Float64Array,
+  { raster: { width, height }, noise }: TracedPicture,
+  settings: CurveSettings,
+): { path: CubicPath; read: Float64Array } {
+  if (isOnPictureEdge(chain, width, height)) return { path: pictureEdge(chain, vertices), read: new Float64Array(0) };
+  const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
+  const isFine = settings.keepsText && acrossOf(chain) <= FINE_ACROSS_PX;
+  const asked = isFine ? Math.min(settings.tolerancePx, FINE_PX) : settings.tolerancePx;
+  const wide = Math.max(
+    asked + Math.min(MOST_NOISE_PX, noise * NOISE_PX),
+    Math.min(MOST_NOISE_PX, SCATTER_SHARE * scatterOf(boundary.points)),
+  );
+  const tolerance = isShort ? Math.min(wide, SHORT_PX) : wide + (boundary.isHard ? HARD_EDGE_PX : 0);
+  if (chain.start >= 0) {
+    const points = withEnds(boundary.points, vertices, chain);
+    const { points: line, corners } = isShort
+      ? { points, corners: [] }
+      : sharpenCorners(points, false, settings.cornerCosine);
+    const last = line.length / 2 - 1;
+    const breaks = [0, ...corners.filter((c) => c > 0 && c < last), last];
+    return { path: fitBetween(line, breaks, tolerance), read: line };
+  }
+  const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
+  const { points: line, corners } = sharpenCorners(points, true, settings.cornerCosine);
+  return { path: fitLoop(line, corners, tolerance), read: line };
+}
+
+function fitLoop(line: Float64Array, corners: readonly number[], tolerance: number): CubicPath {
+  if (corners.length === 0)
+    return fitCircle(line, tolerance) ?? fitEllipse(line, tolerance) ?? fitSmoothLoop(line, tolerance);
+  return fitBetween(rotateLoop(line, corners[0]), [...corners.map((c) => c - corners[0]), line.length / 2], tolerance);
+}
+
+/** Longer side of the box around a chain, px. */
+function acrossOf({ corners }: Chain): number {
+  let [left, top, right, bottom] = [corners[0], corners[1], corners[0], corners[1]];
+  for (let i = 2; i < corners.length; i += 2) {
+    left = Math.min(left, corners[i]);
+    right = Math.max(right, corners[i]);
+    top = Math.min(top, corners[i + 1]);
+    bottom = Math.max(bottom, corners[i + 1]);
+  }
+  return Math.max(right - left, bottom - top);
+}
+
+/** Whether a chain lies on the picture's own edge: every corner of it on one of the four sides, with nothing on one hand. */
+function isOnPictureEdge({ corners, left, right }: Chain, width: number, height: number): boolean {
+  if (left !== BARE && right !== BARE) return false;
+  for (let i = 0; i < corners.length; i += 2) {
+    const isInside = corners[i] > 0 && corners[i] < width && corners[i + 1] > 0 && corners[i + 1] < height;
+    if (isInside) return false;
+  }
+  return true;
+}
+
+/** The picture's edge as it is: straight, with its right angles, from vertex to vertex. */
+function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): CubicPath {
+  const out: number[] = [corners[0], corners[1]];
+  for (let i = 2; i < corners.length; i += 2) {
+    const isBend =
+      i + 2 >= corners.length ||
+      (corners[i] - corners[i - 2]) * (corners[i + 3] - corners[i + 1]) !==
+        (corners[i + 1] - corners[i - 1]) * (corners[i + 2] - corners[i]);
+    if (!isBend) continue;
+    const o = out.length;
+    out.push(out[o - 2], out[o - 1], corners[i], corners[i + 1], corners[i], corners[i + 1]);
+  }
+  if (start >= 0) {
+    const n = out.length;
+    out[0] = vertices[start * 2];
+    out[1] = vertices[start * 2 + 1];
+    out[2] = out[0];
+    out[3] = out[1];
+    out[n - 4] = out[n - 2] = vertices[end * 2];
+    out[n - 3] = out[n - 1] = vertices[end * 2 + 1];
+  }
+  return Float64Array.from(out);
+}
+
+function crackCorners({ corners }: Chain): Float64Array {
+  return Float64Array.from(corners.subarray(0, corners.length - 2));
+}
+
+function withEnds(points: Float64Array, vertices: Float64Array, { start, end }: Chain): Float64Array {
+  const out = new Float64Array(points.length + 4);
+  out[0] = vertices[start * 2];
+  out[1] = vertices[start * 2 + 1];
+  out.set(points, 2);
+  out[out.length - 2] = vertices[end * 2];
+  out[out.length - 1] = vertices[end * 2 + 1];
+  return out;
+}
+
+/** The loop starting at point `first`, which is repeated at its end. */
+function rotateLoop(points: Float64Array, first: number): Float64Array {
+  const out = new Float64Array(points.length + 2);
+  out.set(points.subarray(first * 2));
+  out.set(points.subarray(0, first * 2), points.length - first * 2);
+  out[points.length] = out[0];
+  out[points.length + 1] = out[1];
+  return out;
+}
+
+/**
+ * Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. A run that
+ * comes back to where it began is broken at its far end, too: one segment would loop.
+ */
+function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
+  const out: number[] = [points[0], points[1]];
+  const fit = (from: number, to: number) => {
+    for (const value of fitRun(points, from, to, tolerance, null, null)) out.push(value);
+  };
+  for (let k = 1; k < breaks.length; k++) {
+    const from = breaks[k - 1];
+    const to = breaks[k];
+    const comesBack = points[from * 2] === points[to * 2] && points[from * 2 + 1] === points[to * 2 + 1];
+    const middle = comesBack ? farthest(points, from, to) : from;
+    if (middle > from) fit(from, middle);
+    fit(middle, to);
+  }
+  return Float64Array.from(out);
+}
+
+/** Index of the point between two that lies farthest from the first. */
+function farthest(points: Float64Array, from: number, to: number): number {
+  let best = from;
+  let most = 0;
+  for (let i = from + 1; i < to; i++) {
+    const distance = lengthOf(points[i * 2] - points[from * 2], points[i * 2 + 1] - points[from * 2 + 1]);
+    if (distance > most) {
+      most = distance;
+      best = i;
+    }
+  }
+  return best;
+}
+
+/**
+ * A closed curve without corners. The seam is as smooth as the rest: it lies where a straight part begins, or else at the
+ * topmost point.
+ */
+function fitSmoothLoop(points: Float64Array, tolerance: number): CubicPath {
+  const n = points.length / 2;
+  let top = 0;
+  for (let i = 1; i < n; i++) if (points[i * 2 + 1] < points[top * 2 + 1]) top = i;
+  const fromTop = rotateLoop(points, top);
+  const straight = findStraights(fromTop, 0, n, tolerance * 0.5).find(({ from }) => from > 0);
+  const loop = straight ? rotateLoop(points, (top + straight.from) % n) : fromTop;
+  const seam = straight ? footOn(straight, loop[0], loop[1]) : guideAtSeam(loop, tolerance);
+  if (seam) {
+    loop[0] = loop[2 * n] = seam.x;
+    loop[1] = loop[2 * n + 1] = seam.y;
+  }
+  const out: number[] = [loop[0], loop[1]];
+  const run = fitRun(loop, 0, n, tolerance, seam && [seam.dx, seam.dy], seam && [-seam.dx, -seam.dy]);
+  for (const value of run) out.push(value);
+  return Float64Array.from(out);
+}
+
+function footOn({ x, y, dx, dy }: Guide, px: number, py: number): Guide {
+  const along = (px - x) * dx + (py - y) * dy;
+  return { x: x + along * dx, y: y + along * dy, dx, dy };
+}
+
+/** Where a loop's first point really lies, from the points on either side of it. */
+function guideAtSeam(loop: Float64Array, tolerance: number): Guide | null {
+  const n = loop.length / 2 - 1;
+  const side = Math.min(12, (n - 1) >> 1);
+  const around = new Float64Array((2 * side + 1) * 2);
+  for (let k = -side; k <= side; k++) {
+    const i = ((k + n) % n) * 2;
+    around[(k + side) * 2] = loop[i];
+    around[(k + side) * 2 + 1] = loop[i + 1];
+  }
+  return guideAt(around, side, 0, 2 * side, tolerance * 0.3);
+}
