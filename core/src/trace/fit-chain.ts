@@ -1,5 +1,5 @@
 // From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
-import { type CubicPath, lengthOf } from "../geometry/index.ts";
+import { type CubicPath, joinPaths, lengthOf, polygonPath } from "../geometry/index.ts";
 import { type BoundaryPoints, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain } from "./chains.ts";
 import { fitCircle } from "./circle.ts";
@@ -20,6 +20,9 @@ const SCATTER_SHARE = 2;
 const NOISE_PX = 0.1;
 const MOST_NOISE_PX = 0.6;
 
+/** How far from an end points may be doubted, px. */
+const CLEAR_PX = 2.5;
+
 /** How curves are to follow their boundaries. */
 export interface CurveSettings {
   readonly tolerancePx: number;
@@ -34,13 +37,17 @@ export const FINE_ACROSS_PX = 32;
 /** Tolerance that keeps them crisp, px. */
 const FINE_PX = 0.2;
 
-/** The curve of one chain, ends exactly on its vertices, and the line of points that it was fitted to. */
+/**
+ * The curve of one chain, ends exactly on its vertices, and the line of points that it was fitted to. `isClear`: without the
+ * points next to its ends, where three colours mix and what was read may lie on the wrong side of the neighbour.
+ */
 export function fitChain(
   chain: Chain,
   boundary: BoundaryPoints,
   vertices: Float64Array,
   { raster: { width, height }, noise }: TracedPicture,
   settings: CurveSettings,
+  isClear = false,
 ): { path: CubicPath; read: Float64Array } {
   if (isOnPictureEdge(chain, width, height)) return { path: pictureEdge(chain, vertices), read: new Float64Array(0) };
   const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
@@ -52,7 +59,7 @@ export function fitChain(
   );
   const tolerance = isShort ? Math.min(wide, SHORT_PX) : wide + (boundary.isHard ? HARD_EDGE_PX : 0);
   if (chain.start >= 0) {
-    const points = withEnds(boundary.points, vertices, chain);
+    const points = withEnds(isClear ? clearEnds(boundary.points, vertices, chain) : boundary.points, vertices, chain);
     const { points: line, corners } = isShort
       ? { points, corners: [] }
       : sharpenCorners(points, false, settings.cornerCosine);
@@ -117,6 +124,60 @@ function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): Cu
   return Float64Array.from(out);
 }
 
+/**
+ * The boundary with its first and last `cracks` cracks through their middles: rough, but no two boundaries that run so can
+ * cross. What lies between is fitted to the points that were read, closely; all of it is rough where little is left.
+ */
+export function roughPath(
+  chain: Chain,
+  read: Float64Array,
+  vertices: Float64Array,
+  { raster: { width, height } }: TracedPicture,
+  cracks: number,
+): CubicPath {
+  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
+  const { corners, start, end } = chain;
+  const middles: number[] = [];
+  for (let i = 0; i + 3 < corners.length; i += 2)
+    middles.push((corners[i] + corners[i + 2]) / 2, (corners[i + 1] + corners[i + 3]) / 2);
+  if (start < 0) return polygonPath(middles);
+  const points = [vertices[start * 2], vertices[start * 2 + 1], ...middles, vertices[end * 2], vertices[end * 2 + 1]];
+  const last = points.length - 2 - 2 * cracks;
+  const from = 2 * cracks;
+  const between = last - from < 4 * cracks ? null : readBetween(read, points, from, last);
+  // Open: without the side that would close it.
+  if (!between) return polygonPath(points).slice(0, -6);
+  return joinPaths([
+    polygonPath(points.slice(0, from + 2)).slice(0, -6),
+    fitBetween(between, [0, between.length / 2 - 1], SHORT_PX),
+    polygonPath(points.slice(last)).slice(0, -6),
+  ]);
+}
+
+/** The points read between two places of the rough line (offsets into `points`), those places included; null for few. */
+function readBetween(read: Float64Array, points: readonly number[], from: number, to: number): Float64Array | null {
+  const near = (place: number, first: number) => {
+    let best = first;
+    let least = Number.POSITIVE_INFINITY;
+    for (let i = first; i < read.length; i += 2) {
+      const distance = lengthOf(read[i] - points[place], read[i + 1] - points[place + 1]);
+      if (distance < least) {
+        least = distance;
+        best = i;
+      }
+    }
+    return best;
+  };
+  const first = near(from, 0) + 2;
+  const last = near(to, first) - 2;
+  if (last - first < 8) return null;
+  return Float64Array.from([
+    ...points.slice(from, from + 2),
+    ...read.subarray(first, last + 2),
+    ...points.slice(to, to + 2),
+  ]);
+}
+
 function crackCorners({ corners }: Chain): Float64Array {
   return Float64Array.from(corners.subarray(0, corners.length - 2));
 }
@@ -129,6 +190,17 @@ function withEnds(points: Float64Array, vertices: Float64Array, { start, end }: 
   out[out.length - 2] = vertices[end * 2];
   out[out.length - 1] = vertices[end * 2 + 1];
   return out;
+}
+
+/** The points of a chain that are not near its ends. */
+function clearEnds(points: Float64Array, vertices: Float64Array, { start, end }: Chain): Float64Array {
+  const isNear = (i: number) =>
+    [start, end].some((v) => lengthOf(points[i] - vertices[v * 2], points[i + 1] - vertices[v * 2 + 1]) < CLEAR_PX);
+  let first = 0;
+  let last = points.length;
+  while (first < last && isNear(first)) first += 2;
+  while (last > first && isNear(last - 2)) last -= 2;
+  return points.slice(first, last);
 }
 
 /** The loop starting at point `first`, which is repeated at its end. */

@@ -16,7 +16,7 @@ import type { Point } from "../raster/index.ts";
 import { fitRun, type Tangent } from "./fit.ts";
 import { distanceBetween } from "./line-distance.ts";
 import { faceAt, type PlanarMap } from "./planar-map.ts";
-import { findCrossing, untangle } from "./untangle.ts";
+import { untangle } from "./untangle.ts";
 
 /** What is to be simplified, and how far a boundary may move, source pixels. */
 export interface Simplification {
@@ -39,6 +39,8 @@ const SMOOTH_COSINE = 0.883;
 const TANGENT_COSINE = 0.9998;
 /** Points of the old curve per pixel that the new one is fitted to, and measured at. */
 const SAMPLE_PX = 0.5;
+/** How often boundaries that cross are put back: each time a neighbour may cross what was put back. */
+const TIMES = 20;
 /** Share of the tolerance that fitting may use: between the sampled points a curve strays a little farther. */
 const FIT_SHARE = 0.85;
 
@@ -49,11 +51,14 @@ const FIT_SHARE = 0.85;
 export function simplifyMap(map: PlanarMap, simplifications: readonly Simplification[]): PlanarMap {
   const tolerance = tolerances(map, simplifications);
   const edges = map.edges.map((edge, e) =>
-    tolerance[e] > 0 ? { ...edge, path: simplifyPath(edge.path, tolerance[e]) } : edge,
+    // The picture's own edge is exact already.
+    tolerance[e] > 0 && edge.read.length > 0 ? { ...edge, path: simplifyPath(edge.path, tolerance[e]) } : edge,
   );
-  // A tangle that was there before is not this step's to undo.
-  const before = findCrossing(map.edges);
-  untangle(edges, 2, (e) => (before.has(e) ? null : map.edges[e].path));
+  untangle(edges, TIMES, (crossing) => {
+    const back = [...crossing].filter((e) => edges[e].path !== map.edges[e].path);
+    for (const e of back) edges[e] = map.edges[e];
+    return back;
+  });
   return { ...map, edges };
 }
 

@@ -5,7 +5,7 @@ import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index
 import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
 import { readBoundary, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
-import { type CurveSettings, fitChain } from "./fit-chain.ts";
+import { type CurveSettings, fitChain, roughPath } from "./fit-chain.ts";
 import { placeJunctions } from "./junctions.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
 import { anyOf, testSlivers } from "./slivers.ts";
@@ -27,10 +27,10 @@ export interface ShapeSettings {
   readonly keepsText: boolean;
 }
 
-/** Curves this near to the pixels cannot reach each other; wider ones are looked at, and fitted closer where they do, px. */
-const CANNOT_MEET_PX = 0.3;
-/** How often the tolerance of curves that cross is halved. */
-const CLOSER = 4;
+/** Tolerance of curves that cross, as a share of what was asked for. */
+const CLOSER_SHARE = 0.25;
+/** How often boundaries that cross are made again: each time they take their neighbours along. */
+const TIMES = 12;
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
 function labelSpots(
@@ -111,8 +111,8 @@ function traceLabels(
   const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
   const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
   const faceOf = numberFaces(components);
-  const fit = (e: number, tolerancePx: number) =>
-    fitChain(graph.chains[e], boundaries[e], vertices, picture, { ...curves, tolerancePx });
+  const fit = (e: number, tolerancePx: number, isClear = false) =>
+    fitChain(graph.chains[e], boundaries[e], vertices, picture, { ...curves, tolerancePx }, isClear);
   const edges = graph.chains.map(
     (chain, e): MapEdge => ({
       start: chain.start,
@@ -122,9 +122,18 @@ function traceLabels(
       ...fit(e, curves.tolerancePx),
     }),
   );
-  if (curves.tolerancePx > CANNOT_MEET_PX)
-    untangle(edges, CLOSER, (e, time) => fit(e, curves.tolerancePx / 2 ** time).path);
   squareUp(edges, vertices, raster.width, raster.height);
+  untangle(edges, TIMES, (crossing, time) => {
+    if (time <= 2) {
+      for (const e of crossing) edges[e].path = fit(e, curves.tolerancePx * (time === 1 ? 1 : CLOSER_SHARE), true).path;
+      return crossing;
+    }
+    // Most boundaries cross near an end; from time to time more of them is laid on the grid.
+    const moved = putBack(graph, vertices, crossing);
+    for (const e of moved)
+      edges[e].path = roughPath(graph.chains[e], edges[e].read, vertices, picture, 2 ** (time - 2));
+    return moved;
+  });
   const rings = collectRings(graph, edges);
   const faces: MapFace[] = [];
   for (let c = 0; c < components.label.length; c++) {
@@ -133,6 +142,22 @@ function traceLabels(
     faces.push({ spotId, areaPx: components.areaPx[c], rings: rings.get(faceOf[c]) ?? [] });
   }
   return { width: raster.width, height: raster.height, vertices, edges, faces };
+}
+
+/** Puts the ends of boundaries back to their grid corners. Returns these boundaries and all others that end there, too. */
+function putBack(graph: ChainGraph, vertices: Float64Array, crossing: ReadonlySet<number>): Set<number> {
+  const moved = new Set(crossing);
+  for (const e of crossing)
+    for (const vertex of [graph.chains[e].start, graph.chains[e].end]) {
+      if (vertex < 0) continue;
+      vertices[vertex * 2] = graph.vertices[vertex * 2];
+      vertices[vertex * 2 + 1] = graph.vertices[vertex * 2 + 1];
+      for (let d = 0; d < 4; d++) {
+        const half = graph.leaving[vertex * 4 + d];
+        if (half >= 0) moved.add(half >> 1);
+      }
+    }
+  return moved;
 }
 
 /** Face number of every component of a spot; BARE for the rest. */

@@ -10,24 +10,35 @@ interface Edge {
 }
 
 /**
- * Makes edges that cross another, or themselves, again: `remake` gives their path for the first, second ... time, up to
- * `times`, or null where there is no closer one. Paths are replaced in place.
+ * Finds edges that cross another, or themselves, and has them made again: `remake` gets their numbers and the time, from 1,
+ * replaces paths in place, and returns the numbers of all whose path it replaced. Ends when nothing crosses, nothing was
+ * replaced, or after `times`.
  */
 export function untangle(
   edges: readonly Edge[],
   times: number,
-  remake: (edge: number, time: number) => CubicPath | null,
+  remake: (crossing: ReadonlySet<number>, time: number) => Iterable<number>,
 ): void {
+  const lines = edges.map(({ path }) => flattenPath(path, NEAR_PX));
+  let changed: Iterable<number> = edges.keys();
   for (let time = 1; time <= times; time++) {
-    const crossing = findCrossing(edges);
+    const crossing = crossingAmong(lines, changed);
     if (crossing.size === 0) return;
-    for (const e of crossing) edges[e].path = remake(e, time) ?? edges[e].path;
+    changed = remake(crossing, time);
+    for (const e of changed) lines[e] = flattenPath(edges[e].path, NEAR_PX);
   }
 }
 
 /** Numbers of the edges that cross another one or themselves. */
 export function findCrossing(edges: readonly Edge[]): Set<number> {
-  const lines = edges.map(({ path }) => flattenPath(path, NEAR_PX));
+  return crossingAmong(
+    edges.map(({ path }) => flattenPath(path, NEAR_PX)),
+    edges.keys(),
+  );
+}
+
+/** Numbers of polylines that cross, `among` whom at least one is of each pair. */
+function crossingAmong(lines: readonly number[][], among: Iterable<number>): Set<number> {
   const first: number[] = [];
   let count = 0;
   for (const line of lines) {
@@ -50,12 +61,13 @@ export function findCrossing(edges: readonly Edge[]): Set<number> {
     }
   });
   index.finish();
-  lines.forEach((line, e) => {
+  for (const e of among) {
+    const line = lines[e];
     for (let i = 0; i + 3 < line.length; i += 2) {
       const own = first[e] + i / 2;
       const [ax, ay, bx, by] = [line[i], line[i + 1], line[i + 2], line[i + 3]];
       index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
-        if (other <= own) return false;
+        if (other === own) return false;
         const o = edgeOf[other];
         const k = (other - first[o]) * 2;
         if (doCross(ax, ay, bx, by, lines[o][k], lines[o][k + 1], lines[o][k + 2], lines[o][k + 3])) {
@@ -65,7 +77,7 @@ export function findCrossing(edges: readonly Edge[]): Set<number> {
         return false;
       });
     }
-  });
+  }
   return crossing;
 }
 
