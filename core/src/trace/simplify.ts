@@ -15,7 +15,7 @@ import {
 import type { Point } from "../raster/index.ts";
 import { fitRun, type Tangent } from "./fit.ts";
 import { distanceBetween } from "./line-distance.ts";
-import { faceAt, type PlanarMap } from "./planar-map.ts";
+import { faceAt, type MapEdge, type PlanarMap, ringPath } from "./planar-map.ts";
 import { untangle } from "./untangle.ts";
 
 /** What is to be simplified, and how far a boundary may move, source pixels. */
@@ -39,6 +39,8 @@ const SMOOTH_COSINE = 0.883;
 const TANGENT_COSINE = 0.9998;
 /** Points of the old curve per pixel that the new one is fitted to, and measured at. */
 const SAMPLE_PX = 0.5;
+/** Share of what a ring encloses that has to be left of it. */
+const LEAST_LEFT = 0.2;
 /** How often boundaries that cross are put back: each time a neighbour may cross what was put back. */
 const TIMES = 20;
 /** Share of the tolerance that fitting may use: between the sampled points a curve strays a little farther. */
@@ -54,12 +56,27 @@ export function simplifyMap(map: PlanarMap, simplifications: readonly Simplifica
     // The picture's own edge is exact already.
     tolerance[e] > 0 && edge.read.length > 0 ? { ...edge, path: simplifyPath(edge.path, tolerance[e]) } : edge,
   );
-  untangle(edges, TIMES, (crossing) => {
-    const back = [...crossing].filter((e) => edges[e].path !== map.edges[e].path);
+  const putBack = (numbers: Iterable<number>): number[] => {
+    const back = [...numbers].filter((e) => edges[e].path !== map.edges[e].path);
     for (const e of back) edges[e] = map.edges[e];
     return back;
-  });
+  };
+  do untangle(edges, TIMES, putBack);
+  while (putBack(edgesOfTurnedRings(map, edges)).length > 0);
   return { ...map, edges };
+}
+
+/** Edges of rings that were flattened to nothing or turned inside out: a face or a hole would be lost. */
+function edgesOfTurnedRings(map: PlanarMap, edges: readonly MapEdge[]): Set<number> {
+  const simple = { ...map, edges };
+  const turned = new Set<number>();
+  for (const { rings } of map.faces)
+    for (const ring of rings) {
+      if (ring.every((half) => edges[half >> 1].path === map.edges[half >> 1].path)) continue;
+      const before = pathArea(ringPath(map, ring));
+      if (pathArea(ringPath(simple, ring)) / before < LEAST_LEFT) for (const half of ring) turned.add(half >> 1);
+    }
+  return turned;
 }
 
 /** The tolerance asked for each edge; 0 for none. */
@@ -89,10 +106,7 @@ export function simplifyPath(path: CubicPath, tolerance: number): CubicPath {
     for (const value of (fewer ?? old).subarray(2)) out.push(value);
   }
   const simple = Float64Array.from(out);
-  if (simple.length === path.length) return path;
-  // A closed line keeps its turn: no hole is lost, none is turned inside out.
-  if (isClosed(path) && (segmentCount(simple) < 2 || pathArea(simple) * pathArea(path) <= 0)) return path;
-  return simple;
+  return simple.length === path.length || (isClosed(path) && segmentCount(simple) < 2) ? path : simple;
 }
 
 /** Nodes at which the path is not fitted through: its ends, both ends of straight lengths, and corners. */
