@@ -3,11 +3,11 @@ import { readArguments, USAGE, UsageError } from "./arguments.ts";
 import { separateFile } from "./separate-file.ts";
 
 async function main(): Promise<number> {
-  const { files, out, recipe } = readArguments(process.argv.slice(2));
+  const { files, out, recipe, shapes } = readArguments(process.argv.slice(2));
   let failures = 0;
   for (const file of files) {
     try {
-      await separateFile(file, recipe, out, new Date());
+      await separateFile(file, recipe, shapes, out, new Date());
     } catch (error) {
       failures++;
       // One line a file, whatever the message holds.

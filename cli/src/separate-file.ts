@@ -4,16 +4,32 @@ import { basename, extname, join } from "node:path";
 import { layOutFilms } from "@plain-palette/core/films";
 import {
   layShapes,
+  type ShapeFormat,
+  type Stacking,
   writeFilmsPdf,
   writeSeparationsPdf,
   writeSeparationsSvg,
-  writeShapesSvg,
+  writeShapeFiles,
 } from "@plain-palette/core/formats";
 import { makeReport, makeResultCache, type Recipe, type Results, runSteps } from "@plain-palette/core/recipe";
+import { orderSpots } from "@plain-palette/core/separate";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
 
+/** How shapes are given out. */
+export interface ShapeFilesWanted {
+  readonly formats: readonly ShapeFormat[];
+  readonly stacking: Stacking;
+  readonly isPerColour: boolean;
+}
+
 /** Separates one file into `out/<name without extension>/`. Throws what decodeArtwork and the file system throw. */
-export async function separateFile(file: string, recipe: Recipe, out: string, now: Date): Promise<void> {
+export async function separateFile(
+  file: string,
+  recipe: Recipe,
+  shapes: ShapeFilesWanted,
+  out: string,
+  now: Date,
+): Promise<void> {
   const name = basename(file, extname(file));
   const timings: Record<string, number> = { decode: 0, reduce: 0, trace: 0, separate: 0, films: 0 };
   const started = performance.now();
@@ -33,11 +49,11 @@ export async function separateFile(file: string, recipe: Recipe, out: string, no
   const report = makeReport(recipe, results, timings);
   const folder = join(out, name);
   await mkdir(folder, { recursive: true });
-  const { spots } = results.reduction;
-  await writeFile(
-    join(folder, "shapes.svg"),
-    writeShapesSvg(layShapes(results.map, spots, results.separation.mmPerPx)),
-  );
+  const inOrder = orderSpots(results.reduction.spots, recipe.separations.order);
+  const drawing = layShapes(results.map, inOrder, results.separation.mmPerPx, shapes.stacking);
+  for (const format of shapes.formats)
+    for (const made of await writeShapeFiles(drawing, format, shapes.isPerColour, now))
+      await writeFile(join(folder, made.name), made.bytes);
   await writeFile(join(folder, "separations.svg"), writeSeparationsSvg(results.separation));
   await writeFile(join(folder, "films.pdf"), filmsPdf);
   await writeFile(join(folder, "separations.pdf"), separationsPdf);

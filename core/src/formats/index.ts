@@ -10,6 +10,7 @@ export {
 } from "./shape-groups.ts";
 export { writeShapesDxf } from "./shapes-dxf.ts";
 export { writeShapesEps } from "./shapes-eps.ts";
+export { SHAPE_FORMATS, type ShapeFile, type ShapeFormat, writeShapeFiles } from "./shapes-file.ts";
 export { writeShapesPdf } from "./shapes-pdf.ts";
 export { escapeXml, writeSeparationsSvg, writeShapesSvg } from "./shapes-svg.ts";
 export { readStockCsv, writeStockCsv } from "./stock-csv.ts";

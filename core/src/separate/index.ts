@@ -1,4 +1,4 @@
-export { orderInks } from "./print-order.ts";
+export { orderInks, orderSpots } from "./print-order.ts";
 export {
   BASE_ID,
   type Plate,

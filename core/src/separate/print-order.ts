@@ -15,3 +15,12 @@ export function orderInks(inks: readonly Spot[], chosen: readonly string[]): Spo
   }
   return placed;
 }
+
+/** All spots in the order in which they are laid down: the garment's own colour first, then inks as they print. */
+export function orderSpots(spots: readonly Spot[], chosen: readonly string[]): Spot[] {
+  const inks = orderInks(
+    spots.filter(({ role }) => role === "ink"),
+    chosen,
+  );
+  return [...spots.filter(({ role }) => role === "garment"), ...inks];
+}

@@ -7,6 +7,7 @@ import { sharpenCorners } from "./corners.ts";
 import { fitEllipse } from "./ellipse.ts";
 import { fitRun } from "./fit.ts";
 import { type Guide, guideAt } from "./guide.ts";
+import { FINE_ACROSS_PX } from "./planar-map.ts";
 import { scatterOf } from "./scatter.ts";
 import { findStraights } from "./straights.ts";
 
@@ -32,9 +33,7 @@ export interface CurveSettings {
   readonly keepsText: boolean;
 }
 
-/** Shapes of at most this many pixels across are small: letters of up to a dozen pixels of x-height, and their counters. */
-export const FINE_ACROSS_PX = 32;
-/** Tolerance that keeps them crisp, px. */
+/** Tolerance that keeps small shapes crisp, px. */
 const FINE_PX = 0.2;
 
 /**

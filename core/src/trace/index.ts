@@ -1,8 +1,8 @@
 export { absorbSpecks } from "./absorb-specks.ts";
 export { BARE } from "./chains.ts";
 export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
-export { FINE_ACROSS_PX } from "./fit-chain.ts";
 export {
+  countFineShapes,
   countShapes,
   faceArea,
   faceAt,

@@ -1,6 +1,9 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
 import { type CubicPath, flattenPath, joinPaths, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
 
+/** Shapes of at most this many pixels across are small: letters of up to a dozen pixels of x-height, and their counters. */
+export const FINE_ACROSS_PX = 32;
+
 /** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
 export interface MapEdge {
   readonly start: number;
@@ -80,6 +83,21 @@ export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
   // A boundary of n segments between two vertices has n - 1 nodes of its own; a closed one has n.
   for (const edge of map.edges) nodes += segmentCount(edge.path) - (edge.start >= 0 ? 1 : 0);
   return { shapes: map.faces.length, nodes };
+}
+
+/** Number of shapes of at most FINE_ACROSS_PX: small lettering and other fine detail. */
+export function countFineShapes(map: PlanarMap): number {
+  return map.faces.filter((face) => {
+    let [left, top, right, bottom] = [map.width, map.height, 0, 0];
+    for (const path of facePaths(map, face))
+      for (let i = 0; i < path.length; i += 6) {
+        left = Math.min(left, path[i]);
+        right = Math.max(right, path[i]);
+        top = Math.min(top, path[i + 1]);
+        bottom = Math.max(bottom, path[i + 1]);
+      }
+    return Math.max(right - left, bottom - top) <= FINE_ACROSS_PX;
+  }).length;
 }
 
 /** All closed paths that a spot's poured fills have under lines. */

@@ -10,6 +10,7 @@ import {
 } from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
 import { makeReport, makeResultCache, type Recipe, runSteps, type Step } from "@plain-palette/core/recipe";
+import { orderSpots } from "@plain-palette/core/separate";
 import {
   type ArtworkFacts,
   type ArtworkView,
@@ -110,7 +111,11 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
     {
       name: "shapes.svg",
       mediaType: "image/svg+xml",
-      bytes: text.encode(writeShapesSvg(layShapes(results.map, reduction.spots, separation.mmPerPx))),
+      bytes: text.encode(
+        writeShapesSvg(
+          layShapes(results.map, orderSpots(reduction.spots, recipe.separations.order), separation.mmPerPx),
+        ),
+      ),
     },
     { name: "separations.svg", mediaType: "image/svg+xml", bytes: text.encode(writeSeparationsSvg(separation)) },
     {

@@ -15,11 +15,18 @@ import {
   type Step,
 } from "@plain-palette/core/recipe";
 import type { Assignment, Findings, Reduction } from "@plain-palette/core/reduce";
-import { spotCoverage } from "@plain-palette/core/separate";
-import { countShapes, type PlanarMap, spotPaths, underPaths } from "@plain-palette/core/trace";
+import type { PlanarMap } from "@plain-palette/core/trace";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
-import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, ProposeRequest } from "./messages.ts";
+import type {
+  ChecksView,
+  ComputeMessage,
+  ComputeRequest,
+  PreparedView,
+  ProposeRequest,
+  ShapesFileRequest,
+} from "./messages.ts";
+import { makeShapesFile, viewShapes } from "./shapes-views.ts";
 
 let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
@@ -32,11 +39,14 @@ let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest>) => {
+self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest | ShapesFileRequest>) => {
   if (data.type === "compute") latest = data.id;
   wake();
   // One at a time: the one before sees that it is stale and ends.
-  working = working.then(() => (data.type === "compute" ? compute(data) : propose(data)));
+  working = working.then(() => {
+    if (data.type === "compute") return compute(data);
+    return data.type === "propose" ? propose(data) : giveShapes(data);
+  });
 };
 
 function tell(message: ComputeMessage, transfer: Transferable[] = []): void {
@@ -91,7 +101,7 @@ async function compute(request: ComputeRequest): Promise<void> {
       await breathe();
       if (isStale()) return;
     }
-    if (request.checkThin !== null && request.upTo === "trace") {
+    if (request.checkThin !== null && request.upTo === "simplify") {
       tell({ type: "step", id: request.id, step: "check" });
       await breathe();
       if (isStale()) return;
@@ -139,6 +149,7 @@ function resultsSoFar() {
     findings: cache.kept.get("find")?.result as Findings,
     reduction: cache.kept.get("reduce")?.result as Reduction,
     assignment: cache.kept.get("assign")?.result as Assignment,
+    map: cache.kept.get("simplify")?.result as PlanarMap,
   };
 }
 
@@ -150,7 +161,8 @@ function tellPrepared(id: number, view: PreparedView): void {
   );
 }
 
-async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): Promise<void> {
+async function tellResult(request: ComputeRequest, step: Step): Promise<void> {
+  const { id, focusId, recipe } = request;
   const { prepared, findings, reduction, assignment } = resultsSoFar();
   if (step === "prepare") {
     const { bitmap, upright, ...rest } = await viewPrepared(prepared, loaded?.raster ?? null, shown);
@@ -165,29 +177,11 @@ async function tellResult({ id, focusId, recipe }: ComputeRequest, step: Step): 
     const { misfits } = assignment;
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, opaquePx, noise };
     tell({ type: "reduced", id, view });
-  } else if (step === "trace") {
-    const map = cache.kept.get("trace")?.result as PlanarMap;
-    const fills = reduction.spots.map(({ id: spotId }) => ({
-      spotId,
-      paths: spotPaths(map, spotId),
-      under: underPaths(map, spotId),
-    }));
-    tell({
-      type: "traced",
-      id,
-      view: {
-        fills,
-        edges: map.edges.map((edge) => edge.path),
-        counts: countShapes(map),
-        coverage: spotCoverage(map),
-      },
-    });
-  }
+  } else if (step === "simplify") tell({ type: "traced", id: request.id, view: viewShapes(request, resultsSoFar()) });
 }
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {
-  const { prepared, findings, reduction, assignment } = resultsSoFar();
-  const map = cache.kept.get("trace")?.result as PlanarMap;
+  const { prepared, findings, reduction, assignment, map } = resultsSoFar();
   const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
   return {
     thin: findThinPlaces(map, reduction.spots, limits, mmPerPx),
@@ -205,4 +199,9 @@ async function propose({ id, what }: ProposeRequest): Promise<void> {
   const { prepared } = resultsSoFar();
   const proposal = what === "trim" ? proposeTrim(prepared.upright) : proposeBackground(prepared.raster);
   tell({ type: "proposed", id, proposal });
+}
+
+async function giveShapes(request: ShapesFileRequest): Promise<void> {
+  const { name, bytes } = await makeShapesFile(request, resultsSoFar());
+  tell({ type: "shapes-file", id: request.id, name, bytes }, [bytes.buffer]);
 }

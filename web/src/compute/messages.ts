@@ -1,10 +1,12 @@
 // What passes between the page and its computing worker.
 import type { NearPair, ThinLimits, ThinPlace } from "@plain-palette/core/checks";
+import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
-import type { Recipe, Step } from "@plain-palette/core/recipe";
+import type { Recipe, SimplificationEntry, Step } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
+import type { Deviation } from "@plain-palette/core/trace";
 
 /** Compute the recipe on an artwork up to a step; a later request makes an earlier one stale. */
 export interface ComputeRequest {
@@ -13,13 +15,27 @@ export interface ComputeRequest {
   /** Names the artwork's bytes. */
   readonly hash: string;
   readonly recipe: Recipe;
-  readonly upTo: "prepare" | "trace" | "separate";
+  readonly upTo: "prepare" | "simplify" | "separate";
   /** The action being tuned, whose effect is marked. */
   readonly focusId: string | null;
   /** What the source is compared with, if anything. */
   readonly compare: "prepared" | "reduced" | null;
   /** What counts as too thin; null where nobody looks at the checks. */
   readonly checkThin: ThinLimits | null;
+  /** Whether curves are measured against the boundaries of the picture. */
+  readonly measure: boolean;
+  /** A simplification that is looked at before it is taken. */
+  readonly trying: SimplificationEntry | null;
+}
+
+/** The shapes of the recipe that was computed last, as a file to keep. */
+export interface ShapesFileRequest {
+  readonly type: "shapes-file";
+  readonly id: number;
+  readonly recipe: Recipe;
+  readonly format: ShapeFormat;
+  readonly stacking: Stacking;
+  readonly isPerColour: boolean;
 }
 
 /** Look at the artwork as it is now and propose how to go on. */
@@ -84,7 +100,18 @@ export interface TracedView {
   }[];
   readonly edges: readonly CubicPath[];
   readonly counts: { readonly shapes: number; readonly nodes: number };
+  /** Shapes so small that they keep to a fine tolerance. */
+  readonly fine: number;
+  readonly deviation: Deviation | null;
+  readonly tried: TriedView | null;
   readonly coverage: ReadonlyMap<string, number>;
+}
+
+/** What a simplification would do: the boundaries that it changes, as they are and as they would be. */
+export interface TriedView {
+  readonly before: readonly CubicPath[];
+  readonly after: readonly CubicPath[];
+  readonly nodes: number;
 }
 
 /** What will not come out as meant. */
@@ -121,4 +148,6 @@ export type ComputeMessage =
     }
   | { readonly type: "done"; readonly id: number }
   | { readonly type: "failed"; readonly id: number; readonly message: string }
+  /** One file, or several in a ZIP. */
+  | { readonly type: "shapes-file"; readonly id: number; readonly name: string; readonly bytes: Uint8Array }
   | { readonly type: "proposed"; readonly id: number; readonly proposal: Proposals[keyof Proposals] };

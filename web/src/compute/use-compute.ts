@@ -12,6 +12,7 @@ import type {
   Proposals,
   ProposeRequest,
   ReducedView,
+  ShapesFileRequest,
   TracedView,
 } from "./messages.ts";
 
@@ -50,7 +51,7 @@ const NOTHING: Computed = {
   failure: null,
 };
 
-function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "proposed" }>): Computed {
+function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "proposed" | "shapes-file" }>): Computed {
   switch (message.type) {
     case "loaded":
       return { ...state, source: message.bitmap, prepared: null };
@@ -87,17 +88,24 @@ export interface ComputeWishes {
   readonly focusId?: string | null;
   readonly compare?: ComputeRequest["compare"];
   readonly checkThin?: ComputeRequest["checkThin"];
+  readonly measure?: boolean;
+  readonly trying?: ComputeRequest["trying"];
 }
 
 /** Asks the worker what it would propose for the picture as it is. */
 export type Propose = <K extends keyof Proposals>(what: K) => Promise<Proposals[K]>;
 
+/** Asks the worker for the shapes as a file. */
+export type GiveShapes = (
+  wanted: Pick<ShapesFileRequest, "format" | "stacking" | "isPerColour">,
+) => Promise<{ readonly name: string; readonly bytes: Uint8Array<ArrayBuffer> }>;
+
 /** Computes `recipe` on the job's artwork, live. */
 export function useCompute(
   { hash }: Job["artwork"],
   recipe: Recipe,
-  { upTo, focusId = null, compare = null, checkThin = null }: ComputeWishes,
-): { readonly computed: Computed; readonly propose: Propose } {
+  { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
+): { readonly computed: Computed; readonly propose: Propose; readonly giveShapes: GiveShapes } {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
@@ -106,8 +114,8 @@ export function useCompute(
   useEffect(() => {
     const made = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
     made.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
-      if (data.type === "proposed") {
-        waiting.current.get(data.id)?.(data.proposal as never);
+      if (data.type === "proposed" || data.type === "shapes-file") {
+        waiting.current.get(data.id)?.((data.type === "proposed" ? data.proposal : data) as never);
         waiting.current.delete(data.id);
         return;
       }
@@ -120,19 +128,24 @@ export function useCompute(
   }, []);
   useEffect(() => {
     latest.current++;
-    const wishes = { hash, recipe, upTo, focusId, compare, checkThin };
+    const wishes = { hash, recipe, upTo, focusId, compare, checkThin, measure, trying };
     worker.current?.postMessage({ type: "compute", id: latest.current, ...wishes } satisfies ComputeRequest);
     // Said before the worker answers: what is shown is not of this recipe from here on.
     setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
-  }, [hash, recipe, upTo, focusId, compare, checkThin]);
-  const propose: Propose = useCallback(
-    (what) =>
-      new Promise((resolve) => {
+  }, [hash, recipe, upTo, focusId, compare, checkThin, measure, trying]);
+  const ask = useCallback(
+    <T>(make: (id: number) => ProposeRequest | ShapesFileRequest) =>
+      new Promise<T>((resolve) => {
         const id = ++asked.current;
         waiting.current.set(id, resolve);
-        worker.current?.postMessage({ type: "propose", id, what } satisfies ProposeRequest);
+        worker.current?.postMessage(make(id));
       }),
     [],
   );
-  return { computed, propose };
+  const propose: Propose = useCallback((what) => ask((id) => ({ type: "propose", id, what })), [ask]);
+  const giveShapes: GiveShapes = useCallback(
+    (wanted) => ask((id) => ({ type: "shapes-file", id, recipe, ...wanted })),
+    [ask, recipe],
+  );
+  return { computed, propose, giveShapes };
 }

@@ -22,7 +22,7 @@ export function Proof() {
   );
 }
 
-const PROOF_WISHES = { upTo: "trace" } as const;
+const PROOF_WISHES = { upTo: "simplify" } as const;
 
 /** A garment's front: width of the body between the side seams, mm, and where the print's top is under the collar (common practice, no source). */
 const BODY_MM = 510;

@@ -1,0 +1,62 @@
+// Shapes as the page shows them and as files to keep.
+import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
+import { type Prepared, placeSimplifications, printWidthMm } from "@plain-palette/core/recipe";
+import type { Reduction } from "@plain-palette/core/reduce";
+import { orderSpots, spotCoverage } from "@plain-palette/core/separate";
+import {
+  countFineShapes,
+  countShapes,
+  measureDeviation,
+  type PlanarMap,
+  simplifyMap,
+  spotPaths,
+  underPaths,
+} from "@plain-palette/core/trace";
+import { zipSync } from "fflate";
+import type { ComputeRequest, ShapesFileRequest, TracedView, TriedView } from "./messages.ts";
+
+interface Traced {
+  readonly prepared: Prepared;
+  readonly reduction: Reduction;
+  readonly map: PlanarMap;
+}
+
+export function viewShapes({ measure, trying }: ComputeRequest, { prepared, reduction, map }: Traced): TracedView {
+  const fills = reduction.spots.map(({ id: spotId }) => ({
+    spotId,
+    paths: spotPaths(map, spotId),
+    under: underPaths(map, spotId),
+  }));
+  return {
+    fills,
+    edges: map.edges.map((edge) => edge.path),
+    counts: countShapes(map),
+    fine: countFineShapes(map),
+    deviation: measure ? measureDeviation(map) : null,
+    tried: trying ? viewTried(map, simplifyMap(map, placeSimplifications([trying], prepared.frame))) : null,
+    coverage: spotCoverage(map),
+  };
+}
+
+function viewTried(map: PlanarMap, simple: PlanarMap): TriedView {
+  const changed = map.edges.flatMap(({ path }, e) => (path === simple.edges[e].path ? [] : [e]));
+  return {
+    before: changed.map((e) => map.edges[e].path),
+    after: changed.map((e) => simple.edges[e].path),
+    nodes: countShapes(simple).nodes,
+  };
+}
+
+/** One file, or several in a ZIP. */
+export async function makeShapesFile(
+  { recipe, format, stacking, isPerColour }: ShapesFileRequest,
+  { prepared, reduction, map }: Traced,
+): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
+  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
+  const drawing = layShapes(map, orderSpots(reduction.spots, recipe.separations.order), mmPerPx, stacking);
+  const files = await writeShapeFiles(drawing, format, isPerColour, new Date());
+  // Copies: what the writers give may be a view of something larger.
+  if (files.length === 1) return { name: files[0].name, bytes: files[0].bytes.slice() };
+  const zipped = zipSync(Object.fromEntries(files.map(({ name, bytes }) => [name, bytes])));
+  return { name: `shapes-${format}.zip`, bytes: zipped.slice() };
+}
