@@ -7,7 +7,7 @@ import { distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./pa
 
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
 const RIDGE_SHARE = 0.25;
-const LINE_WIDTH = 0.6;
+const LINE_WIDTH = 0.8;
 /** Two pixels away there is less of it than this. */
 const BESIDE_SHARE = 0.15;
 /** Share in a pixel that joins two of a line's pixels that touch at a corner. */

@@ -4,6 +4,7 @@
 import type { Rgb } from "../colour/index.ts";
 import { type LabelMap, NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
 import type { Chain } from "./chains.ts";
+import { scatterOf } from "./scatter.ts";
 
 /** What the tracer reads of a reduced picture. */
 export interface TracedPicture {
@@ -29,6 +30,8 @@ export interface BoundaryPoints {
 /** Passes of smoothing along an edge whose pixels carry no coverage, and along one whose coverage is noisy. */
 const HARD_PASSES = 3;
 const NOISE_PASSES = 2;
+/** Points that scatter by this much about their line are smoothed, px. */
+const ROUGH_PX = 0.1;
 /** A boundary of fewer cracks goes round a few pixels: it is too short to be smoothed or sharpened. */
 export const SHORT_CRACKS = 8;
 /** Cracks in a straight run from which it is a side of the drawing, not a step of the grid. */
@@ -77,7 +80,8 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
   if (isHard && cracks < SHORT_CRACKS) return { points: insideCorners(corners, isLoop), isHard };
   if (isHard) return { points: smoothSteps(corners, isLoop), isHard };
   const points = out.slice(0, n);
-  if (picture.noise === 0) return { points, isHard };
+  // A clean picture may hold rough boundaries, too: those where a third colour shines through between two smooth edges.
+  if (picture.noise === 0 && scatterOf(points) < ROUGH_PX) return { points, isHard };
   return { points: smoothLine(points, isLoop, NOISE_PASSES, new Uint8Array(n / 2)), isHard };
 }
 

@@ -1,5 +1,5 @@
 // From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
-import { type CubicPath, joinPaths, lengthOf, polygonPath } from "../geometry/index.ts";
+import { type CubicPath, lengthOf } from "../geometry/index.ts";
 import { type BoundaryPoints, SHORT_CRACKS, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain } from "./chains.ts";
 import { fitCircle } from "./circle.ts";
@@ -14,7 +14,7 @@ import { findStraights } from "./straights.ts";
 /** Extra tolerance (px) where an edge has no anti-aliasing: the pixel steps themselves are half a pixel off. */
 const HARD_EDGE_PX = 0.35;
 /** Tolerance for short boundaries, px: a wider one would straighten single pixels away. */
-const SHORT_PX = 0.2;
+export const SHORT_PX = 0.2;
 /** Tolerance that the scatter of a boundary's own points asks for, as a multiple of it, and its limit, px. */
 const SCATTER_SHARE = 2;
 /** Compression also moves neighbouring points together: tolerance per unit of noise. */
@@ -52,10 +52,7 @@ export function fitChain(
   const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
   const isFine = settings.keepsText && acrossOf(chain) <= FINE_ACROSS_PX;
   const asked = isFine ? Math.min(settings.tolerancePx, FINE_PX) : settings.tolerancePx;
-  const wide = Math.max(
-    asked + Math.min(MOST_NOISE_PX, noise * NOISE_PX),
-    Math.min(MOST_NOISE_PX, SCATTER_SHARE * scatterOf(boundary.points)),
-  );
+  const wide = Math.max(asked + Math.min(MOST_NOISE_PX, noise * NOISE_PX), scatterTolerance(boundary.points));
   const tolerance = isShort ? Math.min(wide, SHORT_PX) : wide + (boundary.isHard ? HARD_EDGE_PX : 0);
   if (chain.start >= 0) {
     const points = withEnds(isClear ? clearEnds(boundary.points, vertices, chain) : boundary.points, vertices, chain);
@@ -77,6 +74,11 @@ function fitLoop(line: Float64Array, corners: readonly number[], tolerance: numb
   return fitBetween(rotateLoop(line, corners[0]), [...corners.map((c) => c - corners[0]), line.length / 2], tolerance);
 }
 
+/** Tolerance that points scattered about their line ask for, px. */
+export function scatterTolerance(points: Float64Array): number {
+  return Math.min(MOST_NOISE_PX, SCATTER_SHARE * scatterOf(points));
+}
+
 /** Longer side of the box around a chain, px. */
 function acrossOf({ corners }: Chain): number {
   let [left, top, right, bottom] = [corners[0], corners[1], corners[0], corners[1]];
@@ -90,7 +92,7 @@ function acrossOf({ corners }: Chain): number {
 }
 
 /** Whether a chain lies on the picture's own edge: every corner of it on one of the four sides, with nothing on one hand. */
-function isOnPictureEdge({ corners, left, right }: Chain, width: number, height: number): boolean {
+export function isOnPictureEdge({ corners, left, right }: Chain, width: number, height: number): boolean {
   if (left !== BARE && right !== BARE) return false;
   for (let i = 0; i < corners.length; i += 2) {
     const isInside = corners[i] > 0 && corners[i] < width && corners[i + 1] > 0 && corners[i + 1] < height;
@@ -100,7 +102,7 @@ function isOnPictureEdge({ corners, left, right }: Chain, width: number, height:
 }
 
 /** The picture's edge as it is: straight, with its right angles, from vertex to vertex. */
-function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): CubicPath {
+export function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): CubicPath {
   const out: number[] = [corners[0], corners[1]];
   for (let i = 2; i < corners.length; i += 2) {
     const isBend =
@@ -121,60 +123,6 @@ function pictureEdge({ corners, start, end }: Chain, vertices: Float64Array): Cu
     out[n - 3] = out[n - 1] = vertices[end * 2 + 1];
   }
   return Float64Array.from(out);
-}
-
-/**
- * The boundary with its first and last `cracks` cracks through their middles: rough, but no two boundaries that run so can
- * cross. What lies between is fitted to the points that were read, closely; all of it is rough where little is left.
- */
-export function roughPath(
-  chain: Chain,
-  read: Float64Array,
-  vertices: Float64Array,
-  { raster: { width, height } }: TracedPicture,
-  cracks: number,
-): CubicPath {
-  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
-  const { corners, start, end } = chain;
-  const middles: number[] = [];
-  for (let i = 0; i + 3 < corners.length; i += 2)
-    middles.push((corners[i] + corners[i + 2]) / 2, (corners[i + 1] + corners[i + 3]) / 2);
-  if (start < 0) return polygonPath(middles);
-  const points = [vertices[start * 2], vertices[start * 2 + 1], ...middles, vertices[end * 2], vertices[end * 2 + 1]];
-  const last = points.length - 2 - 2 * cracks;
-  const from = 2 * cracks;
-  const between = last - from < 4 * cracks ? null : readBetween(read, points, from, last);
-  // Open: without the side that would close it.
-  if (!between) return polygonPath(points).slice(0, -6);
-  return joinPaths([
-    polygonPath(points.slice(0, from + 2)).slice(0, -6),
-    fitBetween(between, [0, between.length / 2 - 1], SHORT_PX),
-    polygonPath(points.slice(last)).slice(0, -6),
-  ]);
-}
-
-/** The points read between two places of the rough line (offsets into `points`), those places included; null for few. */
-function readBetween(read: Float64Array, points: readonly number[], from: number, to: number): Float64Array | null {
-  const near = (place: number, first: number) => {
-    let best = first;
-    let least = Number.POSITIVE_INFINITY;
-    for (let i = first; i < read.length; i += 2) {
-      const distance = lengthOf(read[i] - points[place], read[i + 1] - points[place + 1]);
-      if (distance < least) {
-        least = distance;
-        best = i;
-      }
-    }
-    return best;
-  };
-  const first = near(from, 0) + 2;
-  const last = near(to, first) - 2;
-  if (last - first < 8) return null;
-  return Float64Array.from([
-    ...points.slice(from, from + 2),
-    ...read.subarray(first, last + 2),
-    ...points.slice(to, to + 2),
-  ]);
 }
 
 function crackCorners({ corners }: Chain): Float64Array {
@@ -203,7 +151,7 @@ function clearEnds(points: Float64Array, vertices: Float64Array, { start, end }:
 }
 
 /** The loop starting at point `first`, which is repeated at its end. */
-function rotateLoop(points: Float64Array, first: number): Float64Array {
+export function rotateLoop(points: Float64Array, first: number): Float64Array {
   const out = new Float64Array(points.length + 2);
   out.set(points.subarray(first * 2));
   out.set(points.subarray(0, first * 2), points.length - first * 2);
@@ -216,7 +164,7 @@ function rotateLoop(points: Float64Array, first: number): Float64Array {
  * Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. A run that
  * comes back to where it began is broken at its far end, too: one segment would loop.
  */
-function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
+export function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
   const out: number[] = [points[0], points[1]];
   const fit = (from: number, to: number) => {
     for (const value of fitRun(points, from, to, tolerance, null, null)) out.push(value);

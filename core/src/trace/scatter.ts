@@ -5,21 +5,26 @@ import { lengthOf } from "../geometry/index.ts";
 
 /** A normal deviate's median distance from 0, times the root of the sum of the squared weights 1/4, 1, 3/2, 1, 1/4. */
 const MEDIAN_TO_SIGMA = 0.6745 * Math.sqrt(2 * (1 / 16 + 1) + 9 / 4);
-/** Points that are enough to tell. */
-const MOST = 400;
+/** A boundary may be rough along a part of its length only: it is looked at in stretches of so many points. */
+const STRETCH = 48;
 
-/** Standard deviation of points (x, y pairs) across their line, px; 0 for too few to say. */
+/** Standard deviation of points (x, y pairs) across their line where it is roughest, px; 0 for too few to say. */
 export function scatterOf(points: Float64Array): number {
   const n = points.length / 2;
   if (n < 8) return 0;
-  const step = Math.max(1, Math.floor(n / MOST));
-  const off: number[] = [];
-  for (let i = 2; i + 2 < n; i += step) {
-    const bend = (across(points, i - 1) + across(points, i + 1)) / 2;
-    off.push(Math.abs(across(points, i) - bend));
+  let most = 0;
+  const stretches = Math.max(1, Math.round(n / STRETCH));
+  for (let s = 0; s < stretches; s++) {
+    const off: number[] = [];
+    const end = Math.min(n - 2, Math.floor(((s + 1) * n) / stretches));
+    for (let i = Math.max(2, Math.floor((s * n) / stretches)); i < end; i++) {
+      const bend = (across(points, i - 1) + across(points, i + 1)) / 2;
+      off.push(Math.abs(across(points, i) - bend));
+    }
+    off.sort((a, b) => a - b);
+    if (off.length > 0) most = Math.max(most, off[off.length >> 1] / MEDIAN_TO_SIGMA);
   }
-  off.sort((a, b) => a - b);
-  return off[off.length >> 1] / MEDIAN_TO_SIGMA;
+  return most;
 }
 
 /** Signed distance of a point from the chord of its neighbours. */

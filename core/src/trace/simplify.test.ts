@@ -44,7 +44,7 @@ const blots = fc
       .join(""),
   );
 
-const RUNS = { numRuns: 60 };
+const RUNS = { numRuns: 40 };
 const traced = (content: string, tolerancePx = PLAIN_SHAPES.tolerancePx) =>
   traceRaster(drawExactly(80, content), { ...PLAIN_SHAPES, specksPx: 0, tolerancePx });
 
@@ -119,7 +119,7 @@ describe("tracing any picture", () => {
         expect(Math.abs(area / coverage - 1)).toBeLessThan(0.005);
         expect(Math.abs((whole - area) / (whole - coverage) - 1)).toBeLessThan(0.005);
       }),
-      { numRuns: 40 },
+      { numRuns: 15 },
     );
   });
 });

@@ -61,7 +61,7 @@ export function simplifyMap(map: PlanarMap, simplifications: readonly Simplifica
     for (const e of back) edges[e] = map.edges[e];
     return back;
   };
-  do untangle(edges, TIMES, putBack);
+  do untangle(edges, TIMES, (crossing) => putBack(crossing.keys()));
   while (putBack(edgesOfTurnedRings(map, edges)).length > 0);
   return { ...map, edges };
 }

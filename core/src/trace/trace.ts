@@ -1,17 +1,18 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
-import type { CubicPath } from "../geometry/index.ts";
+import { type CubicPath, joinPaths, lengthOf, pathArea, reversePath } from "../geometry/index.ts";
 import { type Components, findComponents, type LabelMap, NONE, sineAndCosine } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
 import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
 import { readBoundary, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
-import { type CurveSettings, fitChain, roughPath } from "./fit-chain.ts";
+import { type CurveSettings, fitChain } from "./fit-chain.ts";
 import { placeJunctions } from "./junctions.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
+import { roughPath } from "./rough-path.ts";
 import { anyOf, testSlivers } from "./slivers.ts";
 import { squareUp } from "./square-up.ts";
 import { testThinLines } from "./thin-lines.ts";
-import { untangle } from "./untangle.ts";
+import { type Crossings, untangle } from "./untangle.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
 export interface ShapeSettings {
@@ -29,6 +30,8 @@ export interface ShapeSettings {
 
 /** Tolerance of curves that cross, as a share of what was asked for. */
 const CLOSER_SHARE = 0.25;
+/** Reach that takes all of a boundary when every corner of it is a place, px. */
+const WHOLE_PX = 2;
 /** How often boundaries that cross are made again: each time they take their neighbours along. */
 const TIMES = 12;
 
@@ -123,18 +126,28 @@ function traceLabels(
     }),
   );
   squareUp(edges, vertices, raster.width, raster.height);
-  untangle(edges, TIMES, (crossing, time) => {
-    if (time <= 2) {
-      for (const e of crossing) edges[e].path = fit(e, curves.tolerancePx * (time === 1 ? 1 : CLOSER_SHARE), true).path;
-      return crossing;
-    }
-    // Most boundaries cross near an end; from time to time more of them is laid on the grid.
-    const moved = putBack(graph, vertices, crossing);
-    for (const e of moved)
-      edges[e].path = roughPath(graph.chains[e], edges[e].read, vertices, picture, 2 ** (time - 2));
-    return moved;
-  });
   const rings = collectRings(graph, edges);
+  const rough = new Map<number, number[]>();
+  /** Lays boundaries on the grid round the given places, and all that end at a vertex near them. */
+  const layOnGrid = (at: Crossings, reachPx: number) => {
+    for (const [e, places] of at) rough.set(e, [...(rough.get(e) ?? []), ...places]);
+    const moved = new Set([...at.keys(), ...putBack(graph, vertices, at, reachPx)]);
+    for (const e of moved)
+      edges[e].path = roughPath(graph.chains[e], edges[e].read, vertices, picture, rough.get(e) ?? [], reachPx);
+    return moved;
+  };
+  untangle(edges, TIMES, (crossing, time) => {
+    // From time to time farther round the places where they cross.
+    if (time > 2) return layOnGrid(crossing, 2 ** (time - 1));
+    for (const e of crossing.keys())
+      edges[e].path = fit(e, curves.tolerancePx * (time === 1 ? 1 : CLOSER_SHARE), true).path;
+    return [...crossing.keys()];
+  });
+  const lost = edgesOfLostFaces(graph, edges, rings);
+  if (lost.size > 0) {
+    layOnGrid(lost, WHOLE_PX);
+    untangle(edges, TIMES, (crossing, time) => layOnGrid(crossing, WHOLE_PX * 2 ** time));
+  }
   const faces: MapFace[] = [];
   for (let c = 0; c < components.label.length; c++) {
     if (components.label[c] === NONE) continue;
@@ -144,14 +157,37 @@ function traceLabels(
   return { width: raster.width, height: raster.height, vertices, edges, faces };
 }
 
-/** Puts the ends of boundaries back to their grid corners. Returns these boundaries and all others that end there, too. */
-function putBack(graph: ChainGraph, vertices: Float64Array, crossing: ReadonlySet<number>): Set<number> {
-  const moved = new Set(crossing);
-  for (const e of crossing)
+/** Edges of faces that curves have turned inside out, each with all its grid corners: a few pixels that must stay a shape. */
+function edgesOfLostFaces(
+  { chains }: ChainGraph,
+  edges: readonly MapEdge[],
+  rings: ReadonlyMap<number, readonly Int32Array[]>,
+): Crossings {
+  const lost = new Map<number, readonly number[]>();
+  for (const ofFace of rings.values()) {
+    const outlines = ofFace.filter((ring) => {
+      const parts = Array.from(ring, (half) => (half & 1 ? reversePath(edges[half >> 1].path) : edges[half >> 1].path));
+      return pathArea(joinPaths(parts)) < 0;
+    });
+    if (outlines.length === 1) continue;
+    for (const ring of ofFace) for (const half of ring) lost.set(half >> 1, Array.from(chains[half >> 1].corners));
+  }
+  return lost;
+}
+
+/** Puts vertices near a crossing back to their grid corners. Returns all boundaries that end at one of them. */
+function putBack(graph: ChainGraph, vertices: Float64Array, crossing: Crossings, reachPx: number): Set<number> {
+  const moved = new Set<number>();
+  for (const [e, places] of crossing)
     for (const vertex of [graph.chains[e].start, graph.chains[e].end]) {
       if (vertex < 0) continue;
-      vertices[vertex * 2] = graph.vertices[vertex * 2];
-      vertices[vertex * 2 + 1] = graph.vertices[vertex * 2 + 1];
+      const [x, y] = [graph.vertices[vertex * 2], graph.vertices[vertex * 2 + 1]];
+      let isNear = false;
+      for (let i = 0; i < places.length && !isNear; i += 2)
+        isNear = lengthOf(places[i] - x, places[i + 1] - y) < reachPx;
+      if (!isNear) continue;
+      vertices[vertex * 2] = x;
+      vertices[vertex * 2 + 1] = y;
       for (let d = 0; d < 4; d++) {
         const half = graph.leaving[vertex * 4 + d];
         if (half >= 0) moved.add(half >> 1);

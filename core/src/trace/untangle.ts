@@ -9,15 +9,18 @@ interface Edge {
   path: CubicPath;
 }
 
+/** For every edge that crosses another one or itself: where, x, y pairs. */
+export type Crossings = ReadonlyMap<number, readonly number[]>;
+
 /**
- * Finds edges that cross another, or themselves, and has them made again: `remake` gets their numbers and the time, from 1,
- * replaces paths in place, and returns the numbers of all whose path it replaced. Ends when nothing crosses, nothing was
- * replaced, or after `times`.
+ * Finds edges that cross another, or themselves, and has them made again: `remake` gets them and the time, from 1, replaces
+ * paths in place, and returns the numbers of all whose path it replaced. Ends when nothing crosses, nothing was replaced, or
+ * after `times`.
  */
 export function untangle(
   edges: readonly Edge[],
   times: number,
-  remake: (crossing: ReadonlySet<number>, time: number) => Iterable<number>,
+  remake: (crossing: Crossings, time: number) => Iterable<number>,
 ): void {
   const lines = edges.map(({ path }) => flattenPath(path, NEAR_PX));
   let changed: Iterable<number> = edges.keys();
@@ -29,23 +32,28 @@ export function untangle(
   }
 }
 
-/** Numbers of the edges that cross another one or themselves. */
-export function findCrossing(edges: readonly Edge[]): Set<number> {
+/** The edges that cross another one or themselves. */
+export function findCrossing(edges: readonly Edge[]): Crossings {
   return crossingAmong(
     edges.map(({ path }) => flattenPath(path, NEAR_PX)),
     edges.keys(),
   );
 }
 
-/** Numbers of polylines that cross, `among` whom at least one is of each pair. */
-function crossingAmong(lines: readonly number[][], among: Iterable<number>): Set<number> {
+/** Polylines that cross, `among` whom at least one is of each pair. */
+function crossingAmong(lines: readonly number[][], among: Iterable<number>): Crossings {
   const first: number[] = [];
   let count = 0;
   for (const line of lines) {
     first.push(count);
     count += line.length / 2 - 1;
   }
-  const crossing = new Set<number>();
+  const crossing = new Map<number, number[]>();
+  const add = (e: number, x: number, y: number) => {
+    const places = crossing.get(e);
+    if (places) places.push(x, y);
+    else crossing.set(e, [x, y]);
+  };
   if (count === 0) return crossing;
   const index = new Flatbush(count);
   const edgeOf = new Int32Array(count);
@@ -71,8 +79,9 @@ function crossingAmong(lines: readonly number[][], among: Iterable<number>): Set
         const o = edgeOf[other];
         const k = (other - first[o]) * 2;
         if (doCross(ax, ay, bx, by, lines[o][k], lines[o][k + 1], lines[o][k + 2], lines[o][k + 3])) {
-          crossing.add(e);
-          crossing.add(o);
+          // Steps are short: the middle of one is where it is.
+          add(e, (ax + bx) / 2, (ay + by) / 2);
+          if (o !== e) add(o, (ax + bx) / 2, (ay + by) / 2);
         }
         return false;
       });

@@ -6,7 +6,7 @@ import { Choice } from "../parts/choice.tsx";
 import { Slide } from "../parts/slide.tsx";
 import type { TableControls } from "./light-table.tsx";
 
-export type Look = "source" | "result" | "split" | "difference" | "outlines" | "placed";
+export type Look = "source" | "result" | "split" | "difference" | "outlines" | "distance" | "placed";
 
 /** What is known of the place under the pointer. */
 export interface ReadOut {
@@ -40,7 +40,8 @@ const LOOKS: Readonly<Record<Look, { readonly text: string; readonly title?: str
   result: { text: "Result" },
   split: { text: "Split" },
   difference: { text: "Difference", title: "Where the result differs from the source, and how much" },
-  outlines: { text: "Outlines" },
+  outlines: { text: "Outlines", title: "Every boundary once, with its nodes" },
+  distance: { text: "Distance", title: "How far curves are from the boundaries of the source, and where" },
   placed: { text: "On the garment", title: "On the printable area, at scale" },
 };
 

@@ -7,9 +7,10 @@ import { polygonPath } from "@plain-palette/core/geometry";
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
-import type { TracedView } from "../compute/messages.ts";
+import type { Deviation } from "@plain-palette/core/trace";
+import type { TracedView, TriedView } from "../compute/messages.ts";
 import type { Computed, PreparedPicture } from "../compute/use-compute.ts";
-import { makePath2D, nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
+import { makePath2D, makePolylinePath, nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
 
 export interface ArtSize {
@@ -30,18 +31,24 @@ interface Art {
   readonly computed: Computed;
   readonly trace: DrawnTrace | null;
   readonly hidden: ReadonlySet<string>;
+  /** How far the source is faded in under outlines and distances, 0..1. */
+  readonly underFade: number;
   readonly size: ArtSize;
   readonly garment: string;
 }
 
+/** Colours of the classes of the distance map, nearest first. */
+export const DISTANCE_COLOURS = ["#8a8880", "#2c6fbb", "#d98a00", "#c0261c"] as const;
+
 /** What lies on the table at a step, looked at in one way; `splitLayers` left of the divider, if there is one. */
 export function layArt(art: Art): { layers: TableLayer[]; splitLayers: TableLayer[] | undefined } {
-  const { look, computed, trace, size, garment, fade } = art;
+  const { look, computed, trace, size, garment, fade, underFade } = art;
   const sheet = garmentSheet(size, garment);
   const upright = computed.prepared?.upright ?? computed.source;
   const shown = (opacity: number): TableLayer[] =>
     upright && opacity > 0 ? [{ kind: "bitmap", bitmap: upright, opacity }] : [];
   const source = [sheet, ...shown(1)];
+  const paper: TableLayer[] = [{ ...sheet, colour: "#ffffff", isCloth: false }];
   switch (look) {
     case "source":
       return { layers: source, splitLayers: undefined };
@@ -49,7 +56,14 @@ export function layArt(art: Art): { layers: TableLayer[]; splitLayers: TableLaye
       return { layers: [sheet, ...resultOf(art, source)], splitLayers: source };
     case "outlines":
       return {
-        layers: trace ? [{ ...sheet, colour: "#ffffff", isCloth: false }, ...outlineLayers(trace, upright)] : source,
+        layers: trace ? [...paper, ...shown(underFade), ...outlineLayers(trace)] : source,
+        splitLayers: undefined,
+      };
+    case "distance":
+      return {
+        layers: computed.traced?.deviation
+          ? [...paper, ...shown(underFade), ...distanceLayers(computed.traced.deviation)]
+          : source,
         splitLayers: undefined,
       };
     case "difference":
@@ -151,13 +165,29 @@ export function ringPlaces(places: readonly { readonly x: number; readonly y: nu
   return { kind: "strokes", path, colour: "#b3261e", screenPx: 1.5, isHaloed: true };
 }
 
-/** Every boundary once, with its nodes, over the faded source. */
-function outlineLayers(trace: DrawnTrace, bitmap: ImageBitmap | null): TableLayer[] {
-  const source: TableLayer[] = bitmap ? [{ kind: "bitmap", bitmap, opacity: 0.25 }] : [];
+/** Every boundary once, with its nodes. */
+function outlineLayers(trace: DrawnTrace): TableLayer[] {
   return [
-    ...source,
     { kind: "strokes", path: trace.edges, colour: "#1e1d1a", screenPx: 1.2 },
     { kind: "nodes", points: trace.nodes, colour: "#b3261e" },
+  ];
+}
+
+/** Boundaries in the colour of their distance from the source's, the farthest on top. */
+function distanceLayers({ stretches }: Deviation): TableLayer[] {
+  return stretches.map((lines, i): TableLayer => {
+    const path = new Path2D();
+    for (const line of lines) path.addPath(makePolylinePath(line, false));
+    return { kind: "strokes", path, colour: DISTANCE_COLOURS[i], screenPx: 1.5 + i };
+  });
+}
+
+/** A simplification that is tried: the lines as they are, and over them as they would be, with their nodes. */
+export function triedLayers({ before, after }: TriedView): TableLayer[] {
+  return [
+    { kind: "strokes", path: makePath2D(before, false), colour: "#f0b429", screenPx: 5, isHaloed: true },
+    { kind: "strokes", path: makePath2D(after, false), colour: "#1e1d1a", screenPx: 1.2 },
+    { kind: "nodes", points: nodePoints(after), colour: "#1e1d1a" },
   ];
 }
 

@@ -18,11 +18,14 @@ import { usePaintTool } from "./colours/use-paint-tool.ts";
 import { useShop } from "./colours/use-shop.ts";
 import { ConflictNote } from "./conflict.tsx";
 import { readPlace } from "./read-place.ts";
+import { DistanceLegend } from "./shapes/distance-legend.tsx";
+import { shapePicker } from "./shapes/shape-picker.ts";
+import { type ChangeShapesDesk, EMPTY_SHAPES_DESK, type ShapesDesk } from "./shapes/shapes-desk.ts";
+import { ShapesStep } from "./shapes/shapes-step.tsx";
 import { OutputStep } from "./steps/output.tsx";
 import { SeparationsStep } from "./steps/separations.tsx";
-import { ShapesStep } from "./steps/shapes.tsx";
 import { summariseSteps } from "./summaries.ts";
-import { drawTrace, filmLayers, layArt, placedTable, ringPlaces } from "./table-layers.ts";
+import { drawTrace, filmLayers, layArt, placedTable, ringPlaces, triedLayers } from "./table-layers.ts";
 import { Ticket } from "./ticket.tsx";
 import { useKeys } from "./use-keys.ts";
 
@@ -52,6 +55,7 @@ const BUSY_WORDS = {
   reduce: "Reducing",
   assign: "Giving areas their spots",
   trace: "Tracing",
+  simplify: "Taking nodes out",
   separate: "Separating",
   check: "Measuring",
   compare: "Comparing",
@@ -64,7 +68,7 @@ const RING_MM = 1.2;
 const LOOKS: Readonly<Record<JobStep, readonly Look[]>> = {
   artwork: ["source", "result", "split", "difference", "placed"],
   colours: ["source", "result", "split", "difference", "outlines"],
-  shapes: ["source", "result", "split", "difference", "outlines"],
+  shapes: ["source", "result", "split", "outlines", "distance"],
   separations: ["source", "result", "split", "outlines"],
   output: ["source", "result", "split", "outlines"],
   proof: ["result"],
@@ -88,6 +92,9 @@ function Bench({ step }: { step: JobStep }) {
   const change: ChangeDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
   const [paintDesk, setPaintDesk] = useState<PaintDesk>(EMPTY_PAINT_DESK);
   const changePaint: ChangePaintDesk = useCallback((part) => setPaintDesk((old) => ({ ...old, ...part })), []);
+  const [shapesDesk, setShapesDesk] = useState<ShapesDesk>(EMPTY_SHAPES_DESK);
+  const changeShapes: ChangeShapesDesk = useCallback((part) => setShapesDesk((old) => ({ ...old, ...part })), []);
+  const [underFade, setUnderFade] = useState(0.25);
   const table = useRef<TableControls>(null);
   useKeys(
     useCallback(() => void undo(), [undo]),
@@ -98,6 +105,7 @@ function Bench({ step }: { step: JobStep }) {
   useEffect(() => {
     if (step !== "artwork") setDesk(EMPTY_DESK);
     if (step !== "colours") setPaintDesk(EMPTY_PAINT_DESK);
+    if (step !== "shapes") setShapesDesk(EMPTY_SHAPES_DESK);
   }, [step]);
   // The board shows how far a job has come.
   const hasComeFurther = JOB_STEPS.indexOf(step) > JOB_STEPS.indexOf(job.step);
@@ -114,11 +122,13 @@ function Bench({ step }: { step: JobStep }) {
   const isArtwork = step === "artwork";
   const recipeOnTable = useRecipeOnTable(recipe, isArtwork ? desk : EMPTY_DESK);
   const needsPlates = step === "separations" || step === "output";
-  const { computed, propose } = useCompute(job.artwork, recipeOnTable, {
-    upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "trace",
+  const { computed, propose, giveShapes } = useCompute(job.artwork, recipeOnTable, {
+    upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "simplify",
     focusId: isArtwork ? desk.focusId : null,
     compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
     checkThin: step === "output" || (step === "colours" && paintDesk.section === "checks") ? thinLimits : null,
+    measure: step === "shapes",
+    trying: shapesDesk.trying,
   });
   const { prepared, traced, separation, reduced } = computed;
   const size = prepared?.frame ?? job.artwork;
@@ -126,7 +136,8 @@ function Bench({ step }: { step: JobStep }) {
   const mmPerPx = widthMm / size.width;
   const artworkTool = useToolInHand({ desk, change, prepared, mmPerPx });
   const paintTool = usePaintTool({ desk: paintDesk, change: changePaint, prepared });
-  const inHand = isArtwork ? artworkTool : step === "colours" ? paintTool : null;
+  const picker = shapePicker(shapesDesk, changeShapes, prepared);
+  const inHand = isArtwork ? artworkTool : step === "colours" ? paintTool : step === "shapes" ? picker : null;
 
   const trace = useMemo(() => traced && drawTrace(traced), [traced]);
   const films = useMemo(
@@ -144,8 +155,19 @@ function Bench({ step }: { step: JobStep }) {
   const film3 = useMemo(() => (isFilm && films ? filmLayers(films, filmShown) : []), [isFilm, films, filmShown]);
   const shownLook = isSourceHeld ? "source" : look;
   const { layers, splitLayers } = useMemo(
-    () => layArt({ step, look: shownLook, fade, computed, trace, hidden, size, garment: recipe.artwork.garment }),
-    [step, shownLook, fade, computed, trace, hidden, size, recipe.artwork.garment],
+    () =>
+      layArt({
+        step,
+        look: shownLook,
+        fade,
+        underFade,
+        computed,
+        trace,
+        hidden,
+        size,
+        garment: recipe.artwork.garment,
+      }),
+    [step, shownLook, fade, underFade, computed, trace, hidden, size, recipe.artwork.garment],
   );
   const placed = shownLook === "placed" && prepared ? placedTable(prepared, recipe.artwork, mmPerPx) : null;
   const readOut: ReadOut | null = useMemo(
@@ -153,10 +175,12 @@ function Bench({ step }: { step: JobStep }) {
       place && !isFilm ? readPlace(place, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? []) : null,
     [place, isFilm, size, mmPerPx, prepared, trace, reduced],
   );
-  const isWorking = inHand !== null && (shownLook === "result" || shownLook === "split");
+  const isWorking = inHand !== null && (shownLook === "result" || shownLook === "split" || shownLook === "outlines");
   const isChecking = step === "colours" && paintDesk.section === "checks" && computed.checks !== null;
+  const isUnder = look === "outlines" || look === "distance";
   const overlays: TableLayer[] = [
     ...(isWorking ? inHand.overlays : []),
+    ...(traced?.tried && shownLook !== "source" ? triedLayers(traced.tried) : []),
     ...(isChecking && computed.checks ? [ringPlaces(computed.checks.thin, RING_MM / mmPerPx)] : []),
   ];
   return (
@@ -186,6 +210,11 @@ function Bench({ step }: { step: JobStep }) {
               </Suspense>
             </div>
           )}
+          {shownLook === "distance" && traced?.deviation && (
+            <div className="absolute bottom-3 left-3 border border-rule bg-sheet/95">
+              <DistanceLegend mmPerPx={mmPerPx} />
+            </div>
+          )}
         </div>
         <LookBar
           look={look}
@@ -196,8 +225,8 @@ function Bench({ step }: { step: JobStep }) {
               : null
           }
           onLook={setLook}
-          fade={!isFilm && look === "result" && step !== "separations" ? fade : null}
-          onFade={setFade}
+          fade={isFilm ? null : isUnder ? underFade : look === "result" && step !== "separations" ? fade : null}
+          onFade={isUnder ? setUnderFade : setFade}
           difference={computed.difference}
           zoomText={`${Math.round((zoom * 25.4 * 100) / 96)} %`}
           table={table}
@@ -207,7 +236,16 @@ function Bench({ step }: { step: JobStep }) {
       </main>
       {isArtwork && <ArtworkStep computed={computed} propose={propose} desk={desk} change={change} mmPerPx={mmPerPx} />}
       {step === "colours" && <ColoursStep computed={computed} desk={paintDesk} change={changePaint} table={table} />}
-      {step === "shapes" && <ShapesStep computed={computed} mmPerPx={mmPerPx} />}
+      {step === "shapes" && (
+        <ShapesStep
+          computed={computed}
+          giveShapes={giveShapes}
+          mmPerPx={mmPerPx}
+          desk={shapesDesk}
+          change={changeShapes}
+          table={table}
+        />
+      )}
       {step === "separations" && <SeparationsStep computed={computed} choice={{ hidden, setHidden }} />}
       {step === "output" && <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} />}
     </div>

@@ -1,0 +1,48 @@
+// Shapes: how closely curves follow the picture, what is too small to keep, fewer nodes, and the shapes as files.
+import { type RefObject, useEffect } from "react";
+import type { Computed, GiveShapes } from "../../compute/use-compute.ts";
+import type { TableControls } from "../../light-table/light-table.tsx";
+import { SectionTabs } from "../../parts/section-tabs.tsx";
+import { Panel } from "../steps/panel.tsx";
+import { FilesSection } from "./files-section.tsx";
+import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
+import { SimplifySection } from "./simplify-section.tsx";
+import { TraceSection } from "./trace-section.tsx";
+
+interface Props {
+  readonly computed: Computed;
+  readonly giveShapes: GiveShapes;
+  readonly mmPerPx: number;
+  readonly desk: ShapesDesk;
+  readonly change: ChangeShapesDesk;
+  readonly table: RefObject<TableControls | null>;
+}
+
+const TITLES: Readonly<Record<ShapeSection, string>> = { trace: "Trace", simplify: "Fewer nodes", files: "Files" };
+
+export function ShapesStep({ computed, giveShapes, mmPerPx, desk, change, table }: Props) {
+  // Escape puts everything down.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Escape") change({ trying: null });
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [change]);
+  return (
+    <Panel step="shapes" next="separations" isDone={desk.trying === null}>
+      <SectionTabs
+        label="What to do with the shapes"
+        value={desk.section}
+        sections={SHAPE_SECTIONS.map((value) => ({ value, text: TITLES[value] }))}
+        onChange={(section) => change({ section, trying: null })}
+      >
+        {desk.section === "trace" && <TraceSection traced={computed.traced} mmPerPx={mmPerPx} table={table} />}
+        {desk.section === "simplify" && (
+          <SimplifySection computed={computed} mmPerPx={mmPerPx} desk={desk} change={change} />
+        )}
+        {desk.section === "files" && <FilesSection computed={computed} giveShapes={giveShapes} mmPerPx={mmPerPx} />}
+      </SectionTabs>
+    </Panel>
+  );
+}

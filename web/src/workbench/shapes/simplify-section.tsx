@@ -1,0 +1,206 @@
+// Fewer nodes: for all shapes, one colour, or a picked one; the new line lies on the old before it is taken.
+import { formatHex } from "@plain-palette/core/colour";
+import type { SimplificationEntry } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
+import { X } from "lucide-react";
+import { useId } from "react";
+import type { Computed } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { NumberField, Row } from "../../parts/fields.tsx";
+import { Slide } from "../../parts/slide.tsx";
+import { Fact, Group } from "../steps/panel.tsx";
+import { type ChangeShapesDesk, type ShapesDesk, startTrying } from "./shapes-desk.ts";
+
+interface Props {
+  readonly computed: Computed;
+  readonly mmPerPx: number;
+  readonly desk: ShapesDesk;
+  readonly change: ChangeShapesDesk;
+}
+
+type Scope = SimplificationEntry["scope"];
+
+const SCOPES: readonly { readonly value: Scope["kind"]; readonly text: string }[] = [
+  { value: "all", text: "All" },
+  { value: "spot", text: "One colour" },
+  { value: "shape", text: "A shape" },
+];
+
+export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
+  const { simplify } = useJob((state) => state.recipe.shapes);
+  const edit = useJob((state) => state.edit);
+  const setEntries = (entries: readonly SimplificationEntry[]) =>
+    edit((r) => ({ ...r, shapes: { ...r.shapes, simplify: [...entries] } }));
+  const spots = computed.reduced?.spots ?? [];
+  const { trying } = desk;
+  const start = (kind: Scope["kind"]) => {
+    // A shape is picked on the table; until then nothing is meant.
+    const scope: Scope =
+      kind === "all"
+        ? { kind }
+        : kind === "spot"
+          ? { kind, spotId: spots[0]?.id ?? "" }
+          : { kind, at: { x: -1, y: -1 } };
+    const begun = startTrying(simplify, scope);
+    change({ trying: trying ? { ...begun, tolerancePx: trying.tolerancePx } : begun });
+  };
+  const counts = computed.traced?.counts;
+  return (
+    <>
+      <Group title="Take nodes out of">
+        <Choice label="Take nodes out of" value={trying?.scope.kind ?? "none"} options={SCOPES} onChange={start} />
+        {!trying && (
+          <p className="pt-1.5 text-xs text-soft">
+            Circles, ellipses, straight lengths and corners stay exactly as they are. {counts?.nodes ?? 0} nodes now.
+          </p>
+        )}
+        {trying && (
+          <Trying
+            trying={trying}
+            spots={spots}
+            computed={computed}
+            mmPerPx={mmPerPx}
+            onChange={(next) => change({ trying: next })}
+            onTake={() => {
+              setEntries([...simplify, trying]);
+              change({ trying: null });
+            }}
+            onDrop={() => change({ trying: null })}
+          />
+        )}
+      </Group>
+      {simplify.length > 0 && (
+        <Group title="Taken">
+          <ol aria-label="Taken" className="border border-rule bg-card">
+            {simplify.map((entry) => (
+              <EntryRow
+                key={entry.id}
+                entry={entry}
+                spots={spots}
+                mmPerPx={mmPerPx}
+                onToggle={(isOn) => setEntries(simplify.map((one) => (one.id === entry.id ? { ...one, isOn } : one)))}
+                onRemove={() => setEntries(simplify.filter(({ id }) => id !== entry.id))}
+              />
+            ))}
+          </ol>
+        </Group>
+      )}
+    </>
+  );
+}
+
+interface TryingProps {
+  readonly trying: SimplificationEntry;
+  readonly spots: readonly Spot[];
+  readonly computed: Computed;
+  readonly mmPerPx: number;
+  onChange(trying: SimplificationEntry): void;
+  onTake(): void;
+  onDrop(): void;
+}
+
+function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: TryingProps) {
+  const select = useId();
+  const { scope, tolerancePx } = trying;
+  const before = computed.traced?.counts.nodes ?? 0;
+  const tried = computed.traced?.tried ?? null;
+  const isPicking = scope.kind === "shape" && scope.at.x < 0;
+  const set = (px: number) => onChange({ ...trying, tolerancePx: Number(Math.min(10, Math.max(0.05, px)).toFixed(3)) });
+  return (
+    <>
+      {scope.kind === "spot" && (
+        <Row label="Colour" htmlFor={select}>
+          <select
+            id={select}
+            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+            value={scope.spotId}
+            onChange={(event) => onChange({ ...trying, scope: { kind: "spot", spotId: event.target.value } })}
+          >
+            {spots.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </Row>
+      )}
+      {isPicking ? (
+        <p role="status" className="py-2">
+          Click on the shape on the table.
+        </p>
+      ) : (
+        <>
+          <NumberField
+            label="May move by"
+            value={tolerancePx}
+            unit="px"
+            min={0.05}
+            max={10}
+            stepBy={0.1}
+            hint={`${(tolerancePx * mmPerPx).toFixed(3)} mm on the garment`}
+            onChange={set}
+          />
+          <Slide
+            label="May move by"
+            value={Math.min(400, Math.round(tolerancePx * 100))}
+            min={5}
+            max={400}
+            onChange={(v) => set(v / 100)}
+          />
+          <dl className="mt-1">
+            <Fact label="Nodes">
+              <span data-testid="tried-nodes">
+                {before} → <b>{tried ? tried.nodes : "..."}</b>
+              </span>
+            </Fact>
+          </dl>
+          {tried && tried.before.length === 0 && (
+            <p className="text-xs text-soft">No boundary has a node to spare within that.</p>
+          )}
+        </>
+      )}
+      <div className="mt-2 flex gap-2">
+        <Button look="next" onClick={onTake} disabled={isPicking || !tried || tried.before.length === 0}>
+          Take it
+        </Button>
+        <Button onClick={onDrop}>Leave it</Button>
+      </div>
+      <p className="pt-1.5 text-xs text-soft">
+        On the table: the line as it is, wide and light; the new one dark, with its nodes.
+      </p>
+    </>
+  );
+}
+
+interface EntryProps {
+  readonly entry: SimplificationEntry;
+  readonly spots: readonly Spot[];
+  readonly mmPerPx: number;
+  onToggle(isOn: boolean): void;
+  onRemove(): void;
+}
+
+function EntryRow({ entry, spots, mmPerPx, onToggle, onRemove }: EntryProps) {
+  const { scope, isOn, tolerancePx } = entry;
+  const spot = scope.kind === "spot" ? spots.find(({ id }) => id === scope.spotId) : undefined;
+  const what = { all: "All shapes", spot: spot?.name ?? "A colour that is gone", shape: "One shape" }[scope.kind];
+  const words = `${what}, ${tolerancePx} px (${(tolerancePx * mmPerPx).toFixed(2)} mm)`;
+  return (
+    <li className="flex items-center gap-1.5 border-t border-rule px-1.5 py-0.5 first:border-t-0">
+      <input
+        type="checkbox"
+        className="size-3.5 accent-ink"
+        aria-label={`${words}: in force`}
+        checked={isOn}
+        onChange={(event) => onToggle(event.target.checked)}
+      />
+      {spot && <span className="size-3 shrink-0 border border-soft/50" style={{ background: formatHex(spot.rgb) }} />}
+      <span className={`min-w-0 flex-1 truncate ${isOn ? "" : "text-soft line-through"}`}>{words}</span>
+      <Button look="quiet" className="px-1" aria-label={`Take out "${words}"`} onClick={onRemove}>
+        <X size={14} />
+      </Button>
+    </li>
+  );
+}
