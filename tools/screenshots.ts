@@ -63,6 +63,17 @@ try {
   await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
   for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -240);
   await shoot("shapes");
+  await page.getByRole("tab", { name: "Fewer nodes" }).click();
+  await page.getByRole("radio", { name: "All" }).click();
+  await page.getByLabel("May move by", { exact: true }).fill("1.5");
+  await page.keyboard.press("Enter");
+  await ready(page);
+  await shoot("shapes-simplify");
+  await page.keyboard.press("Escape");
+  await page.getByRole("tab", { name: "Trace" }).click();
+  await page.getByRole("radio", { name: "Distance" }).click();
+  await ready(page);
+  await shoot("shapes-distance");
   await page.getByRole("button", { name: "Show all" }).click();
   await page.getByRole("radio", { name: "Result" }).click();
   await open(page, ferry, "separations", false);

@@ -11,6 +11,7 @@ import { PDFDocument } from "pdf-lib";
 import sharp from "sharp";
 import { ferrySvg } from "../demo/ferry.ts";
 import { measureColours } from "./colours.ts";
+import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 
 sharp.concurrency(1);
@@ -156,4 +157,7 @@ await draw(400).then((raster) => {
 for (const side of [1000, 4900]) await measure(side);
 await measureRung(2000);
 console.log(`\nColours found on the first 200 flat icons of ${STATED_SET}`);
-await measureColours(await readFlatIcons(STATED_SET, 200));
+const icons = await readFlatIcons(STATED_SET, 200);
+await measureColours(icons);
+console.log("\nShapes of the same icons against what was drawn");
+await measureShapes(icons);
