@@ -52,6 +52,8 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
     focusId: null,
     compare: null,
     checkThin: null,
+    measure: false,
+    trying: null,
   };
   const theirs = await page.evaluate(
     ({ workerUrl, request }) =>

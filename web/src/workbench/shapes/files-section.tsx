@@ -42,7 +42,7 @@ export function FilesSection({ computed, giveShapes, mmPerPx }: Props) {
         label="Format"
         value={format}
         options={SHAPE_FORMATS.map((value) => ({ value, text: value.toUpperCase() }))}
-        onChange={setFormat}
+        onChange={(value: ShapeFormat) => setFormat(value)}
       />
       <p className="py-1 text-xs text-soft">{WHAT[format]}</p>
       <Choice
@@ -52,7 +52,7 @@ export function FilesSection({ computed, giveShapes, mmPerPx }: Props) {
           { value: "abutting", text: "Abutting" },
           { value: "stacked", text: "Stacked" },
         ]}
-        onChange={setStacking}
+        onChange={(value: Stacking) => setStacking(value)}
       />
       <p className="py-1 text-xs text-soft">
         {stacking === "abutting"
