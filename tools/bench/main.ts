@@ -13,6 +13,7 @@ import { ferrySvg } from "../demo/ferry.ts";
 import { measureColours } from "./colours.ts";
 import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
+import { measureSheet } from "./sheet.ts";
 
 sharp.concurrency(1);
 
@@ -161,3 +162,5 @@ const icons = await readFlatIcons(STATED_SET, 200);
 await measureColours(icons);
 console.log("\nShapes of the same icons against what was drawn");
 await measureShapes(icons);
+console.log("\nOne sheet of 36 of them, 12 colours");
+await measureSheet(icons);

@@ -1,0 +1,74 @@
+// One sheet of 36 icons at growing sizes: what tracing costs against plain contours, and how it grows.
+import type { Raster } from "@plain-palette/core/raster";
+import { makeRecipe } from "@plain-palette/core/recipe";
+import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
+import { countShapes, tracePicture } from "@plain-palette/core/trace";
+import { Resvg } from "@resvg/resvg-js";
+import { contours } from "d3-contour";
+import sharp from "sharp";
+import type { Icon } from "./icons.ts";
+
+const ACROSS = 6;
+const COLOURS = 12;
+const SIDES = [1024, 2048, 4896];
+/** The size at which plain contours are made for comparison. */
+const CONTOUR_SIDE = 2048;
+
+/** The first 36 icons on one white sheet. */
+function sheetSvg(icons: readonly Icon[]): string {
+  const cells = icons.slice(0, ACROSS * ACROSS).map(({ svg }, i) => {
+    const size = Number(svg.match(/viewBox="[\d.]+ [\d.]+ ([\d.]+)/)?.[1]);
+    const at = `${(i % ACROSS) * 100} ${Math.floor(i / ACROSS) * 100}`;
+    return `<g transform="translate(${at}) scale(${100 / size})">${svg.replace(/^<svg[^>]*>|<\/svg>$/g, "")}</g>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 600"><rect width="600" height="600" fill="#fff"/>${cells.join("")}</svg>`;
+}
+
+/** Prints times at every size, and their ratios. */
+export async function measureSheet(icons: readonly Icon[]): Promise<void> {
+  const svg = sheetSvg(icons);
+  const table: Record<string, Record<string, string | number>> = {};
+  const traceMs = new Map<number, number>();
+  let contourMs = 0;
+  let atContourSide = 0;
+  for (const side of SIDES) {
+    const png = new Resvg(svg, { fitTo: { mode: "width", value: side } }).render().asPng();
+    global.gc?.();
+    const started = performance.now();
+    const { data, info } = await sharp(png).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const raster: Raster = {
+      width: info.width,
+      height: info.height,
+      data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length),
+    };
+    const recipe = makeRecipe({ colours: { count: COLOURS } });
+    const findings = findColours(raster);
+    const reduction = reduceColours(findings, recipe.colours);
+    const assignment = assignSpots(findings, reduction, []);
+    const reduced = performance.now();
+    const map = tracePicture(findings, reduction, assignment, recipe.shapes);
+    const ended = performance.now();
+    traceMs.set(side, ended - reduced);
+    const { shapes, nodes } = countShapes(map);
+    table[`${side} px`] = {
+      "decode + reduce, ms": Math.round(reduced - started),
+      "trace, ms": Math.round(ended - reduced),
+      shapes,
+      nodes,
+      "resident, MB": Math.round(process.memoryUsage().rss / 1048576),
+    };
+    if (side !== CONTOUR_SIDE) continue;
+    atContourSide = ended - started;
+    const labels = assignment.spots.data;
+    const before = performance.now();
+    for (let label = 0; label < reduction.spots.length; label++)
+      contours().size([side, side]).thresholds([0.5])(Array.from(labels, (value) => (value === label ? 1 : 0)));
+    contourMs = performance.now() - before;
+  }
+  console.table(table);
+  const grown = (traceMs.get(4896) ?? 0) / (traceMs.get(2048) ?? 1);
+  console.log(
+    `decode + reduce + trace at ${CONTOUR_SIDE} px: ${(atContourSide / contourMs).toFixed(2)} x of d3-contour's plain contours of the same ${COLOURS} masks (${Math.round(contourMs)} ms)`,
+  );
+  console.log(`trace at 4896 px: ${grown.toFixed(2)} x of 2048 px`);
+}
