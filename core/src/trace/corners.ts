@@ -1,6 +1,7 @@
 // Corners of a boundary: where two straight-looking sides meet in a point that no small arc explains. Our own method.
 
 import { cosineBetween, lengthOf, tanOfQuarter } from "../geometry/index.ts";
+import { distanceToSegment } from "./line-distance.ts";
 import { fitLine } from "./line-fit.ts";
 
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
@@ -125,13 +126,7 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
   for (let k = -2; k < 2; k++) {
     const a = offsetIndex(i, k, n, isLoop);
     const b = offsetIndex(i, k + 1, n, isLoop);
-    if (a < 0 || b < 0) continue;
-    const dx = points[b * 2] - points[a * 2];
-    const dy = points[b * 2 + 1] - points[a * 2 + 1];
-    const length2 = dx * dx + dy * dy;
-    const t = length2 === 0 ? 0 : ((x - points[a * 2]) * dx + (y - points[a * 2 + 1]) * dy) / length2;
-    const u = Math.min(1, Math.max(0, t));
-    nearest = Math.min(nearest, lengthOf(points[a * 2] + u * dx - x, points[a * 2 + 1] + u * dy - y));
+    if (a >= 0 && b >= 0) nearest = Math.min(nearest, distanceToSegment(points, a, b, x, y));
   }
   return nearest;
 }

@@ -2,7 +2,7 @@
 import { type CubicPath, lengthOf, mainDirection } from "../geometry/index.ts";
 import { circlePath } from "./circle.ts";
 
-/** An ellipse whose axes differ less than this is left to the circle's fit; one flatter than this is left to curves. */
+/** An ellipse flatter than this, short axis by long one, is left to curves. */
 const FLATTEST = 0.12;
 
 /**

@@ -1,11 +1,11 @@
 // How far points lie from a polyline that runs along with them.
 import { lengthOf } from "../geometry/index.ts";
 
-/** Distance of a place to segment `i` of a polyline (x, y pairs). */
-function distanceToSegment(line: ArrayLike<number>, i: number, x: number, y: number): number {
+/** Distance of a place to the segment between points `i` and `j` of a polyline (x, y pairs). */
+export function distanceToSegment(line: ArrayLike<number>, i: number, j: number, x: number, y: number): number {
   const o = i * 2;
-  const dx = line[o + 2] - line[o];
-  const dy = line[o + 3] - line[o + 1];
+  const dx = line[j * 2] - line[o];
+  const dy = line[j * 2 + 1] - line[o + 1];
   const length2 = dx * dx + dy * dy;
   const t = length2 === 0 ? 0 : ((x - line[o]) * dx + (y - line[o + 1]) * dy) / length2;
   const u = Math.min(1, Math.max(0, t));
@@ -31,7 +31,7 @@ export function eachDistance(
   let at = 0;
   let entered = Number.POSITIVE_INFINITY;
   for (let i = 0; i < segments; i++) {
-    const distance = distanceToSegment(line, i, points[0], points[1]);
+    const distance = distanceToSegment(line, i, i + 1, points[0], points[1]);
     if (distance < entered) {
       entered = distance;
       at = i;
@@ -40,13 +40,13 @@ export function eachDistance(
   for (let k = 0; k < count; k++) {
     const x = points[k * 2];
     const y = points[k * 2 + 1];
-    let best = distanceToSegment(line, at, x, y);
+    let best = distanceToSegment(line, at, at + 1, x, y);
     let bestAt = at;
     let way = 0;
     for (let step = 1; step < segments && way < AHEAD_PX; step++) {
       const i = closes ? (at + step) % segments : at + step;
       if (i >= segments) break;
-      const distance = distanceToSegment(line, i, x, y);
+      const distance = distanceToSegment(line, i, i + 1, x, y);
       way += lengthOf(line[i * 2 + 2] - line[i * 2], line[i * 2 + 3] - line[i * 2 + 1]);
       if (distance < best) {
         best = distance;

@@ -8,12 +8,10 @@ import { fitBetween, isOnPictureEdge, pictureEdge, SHORT_PX, scatterTolerance } 
 
 /** Fewer cracks between two rough places are rough, too. */
 const LEAST_SMOOTH = 6;
-/** Corners of what lies between: turns of 28 degrees and more. */
-const CORNER_COSINE = 0.883;
 
 /**
  * A boundary with all cracks within `reachPx` of `places` (x, y pairs), and those by its ends, rough; what lies between is
- * fitted closely to the points that were `read`.
+ * fitted closely to the points that were `read`. `cornerCosine`: that of the smallest turn that is a corner.
  */
 export function roughPath(
   chain: Chain,
@@ -22,6 +20,7 @@ export function roughPath(
   { raster: { width, height } }: TracedPicture,
   places: readonly number[],
   reachPx: number,
+  cornerCosine: number,
 ): CubicPath {
   if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
   const points = middlesOf(chain, vertices, places);
@@ -42,7 +41,7 @@ export function roughPath(
     while (next < count - 1 && !isRough(next)) next++;
     if (next - at >= LEAST_SMOOTH) {
       const between = readBetween(along, from, points, at, next);
-      parts.push(fitClosely(between.points, tolerance));
+      parts.push(fitClosely(between.points, tolerance, cornerCosine));
       from = between.end;
     } else parts.push(openPath(points.slice(at * 2, next * 2 + 2)));
     at = next;
@@ -118,8 +117,8 @@ function readBetween(
   };
 }
 
-function fitClosely(points: Float64Array, tolerance: number): CubicPath {
-  const { points: line, corners } = sharpenCorners(points, false, CORNER_COSINE);
+function fitClosely(points: Float64Array, tolerance: number, cornerCosine: number): CubicPath {
+  const { points: line, corners } = sharpenCorners(points, false, cornerCosine);
   const last = line.length / 2 - 1;
   return fitBetween(line, [0, ...corners.filter((c) => c > 0 && c < last), last], tolerance);
 }

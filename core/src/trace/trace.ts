@@ -133,7 +133,15 @@ function traceLabels(
     for (const [e, places] of at) rough.set(e, [...(rough.get(e) ?? []), ...places]);
     const moved = new Set([...at.keys(), ...putBack(graph, vertices, at, reachPx)]);
     for (const e of moved)
-      edges[e].path = roughPath(graph.chains[e], edges[e].read, vertices, picture, rough.get(e) ?? [], reachPx);
+      edges[e].path = roughPath(
+        graph.chains[e],
+        edges[e].read,
+        vertices,
+        picture,
+        rough.get(e) ?? [],
+        reachPx,
+        curves.cornerCosine,
+      );
     return moved;
   };
   untangle(edges, TIMES, (crossing, time) => {

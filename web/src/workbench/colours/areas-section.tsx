@@ -2,11 +2,11 @@
 import { formatHex } from "@plain-palette/core/colour";
 import type { Correction } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import { X } from "lucide-react";
 import { useId } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
+import { EntryRow } from "../../parts/entry-row.tsx";
 import { Row } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
 import { changeCorrection, removeCorrection } from "./edit-colours.ts";
@@ -116,19 +116,13 @@ function CorrectionRow({ correction, spots, misfit }: RowProps) {
   const words = `${WORDS[correction.kind]} ${spot?.name ?? "a spot that is gone"}`;
   return (
     <li className="border-t border-rule px-1.5 py-0.5 first:border-t-0">
-      <div className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          className="size-3.5 accent-ink"
-          aria-label={`${words}: in force`}
-          checked={correction.isOn}
-          onChange={(event) => edit((r) => changeCorrection(r, { ...correction, isOn: event.target.checked }))}
-        />
-        <span
-          className="size-3 shrink-0 border border-soft/50"
-          style={{ background: spot ? formatHex(spot.rgb) : "transparent" }}
-        />
-        <span className={`min-w-0 flex-1 truncate ${correction.isOn ? "" : "text-soft line-through"}`}>{words}</span>
+      <EntryRow
+        words={words}
+        isOn={correction.isOn}
+        swatch={spot ? formatHex(spot.rgb) : null}
+        onToggle={(isOn) => edit((r) => changeCorrection(r, { ...correction, isOn }))}
+        onRemove={() => edit((r) => removeCorrection(r, correction.id))}
+      >
         {correction.kind === "divide" && (
           <button
             type="button"
@@ -139,15 +133,7 @@ function CorrectionRow({ correction, spots, misfit }: RowProps) {
             Other side
           </button>
         )}
-        <Button
-          look="quiet"
-          className="px-1"
-          aria-label={`Take out "${words}"`}
-          onClick={() => edit((r) => removeCorrection(r, correction.id))}
-        >
-          <X size={14} />
-        </Button>
-      </div>
+      </EntryRow>
       {misfit && (
         <p role="note" className="pb-0.5 text-xs text-wrong">
           Does nothing here: {misfit}.

@@ -2,12 +2,12 @@
 import { formatHex } from "@plain-palette/core/colour";
 import type { SimplificationEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import { X } from "lucide-react";
 import { useId } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
+import { EntryRow } from "../../parts/entry-row.tsx";
 import { NumberField, Row } from "../../parts/fields.tsx";
 import { Slide } from "../../parts/slide.tsx";
 import { Fact, Group } from "../steps/panel.tsx";
@@ -74,16 +74,23 @@ export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
       {simplify.length > 0 && (
         <Group title="Taken">
           <ol aria-label="Taken" className="border border-rule bg-card">
-            {simplify.map((entry) => (
-              <EntryRow
-                key={entry.id}
-                entry={entry}
-                spots={spots}
-                mmPerPx={mmPerPx}
-                onToggle={(isOn) => setEntries(simplify.map((one) => (one.id === entry.id ? { ...one, isOn } : one)))}
-                onRemove={() => setEntries(simplify.filter(({ id }) => id !== entry.id))}
-              />
-            ))}
+            {simplify.map((entry) => {
+              const { id, scope, isOn } = entry;
+              const spot = scope.kind === "spot" ? spots.find((one) => one.id === scope.spotId) : undefined;
+              return (
+                <li key={id} className="border-t border-rule px-1.5 py-0.5 first:border-t-0">
+                  <EntryRow
+                    words={sayEntry(entry, spot, mmPerPx)}
+                    isOn={isOn}
+                    {...(spot && { swatch: formatHex(spot.rgb) })}
+                    onToggle={(next) =>
+                      setEntries(simplify.map((one) => (one.id === id ? { ...one, isOn: next } : one)))
+                    }
+                    onRemove={() => setEntries(simplify.filter((one) => one.id !== id))}
+                  />
+                </li>
+              );
+            })}
           </ol>
         </Group>
       )}
@@ -174,33 +181,8 @@ function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: 
   );
 }
 
-interface EntryProps {
-  readonly entry: SimplificationEntry;
-  readonly spots: readonly Spot[];
-  readonly mmPerPx: number;
-  onToggle(isOn: boolean): void;
-  onRemove(): void;
-}
-
-function EntryRow({ entry, spots, mmPerPx, onToggle, onRemove }: EntryProps) {
-  const { scope, isOn, tolerancePx } = entry;
-  const spot = scope.kind === "spot" ? spots.find(({ id }) => id === scope.spotId) : undefined;
+/** What an entry takes nodes out of, and how far it may go. */
+function sayEntry({ scope, tolerancePx }: SimplificationEntry, spot: Spot | undefined, mmPerPx: number): string {
   const what = { all: "All shapes", spot: spot?.name ?? "A colour that is gone", shape: "One shape" }[scope.kind];
-  const words = `${what}, ${tolerancePx} px (${(tolerancePx * mmPerPx).toFixed(2)} mm)`;
-  return (
-    <li className="flex items-center gap-1.5 border-t border-rule px-1.5 py-0.5 first:border-t-0">
-      <input
-        type="checkbox"
-        className="size-3.5 accent-ink"
-        aria-label={`${words}: in force`}
-        checked={isOn}
-        onChange={(event) => onToggle(event.target.checked)}
-      />
-      {spot && <span className="size-3 shrink-0 border border-soft/50" style={{ background: formatHex(spot.rgb) }} />}
-      <span className={`min-w-0 flex-1 truncate ${isOn ? "" : "text-soft line-through"}`}>{words}</span>
-      <Button look="quiet" className="px-1" aria-label={`Take out "${words}"`} onClick={onRemove}>
-        <X size={14} />
-      </Button>
-    </li>
-  );
+  return `${what}, ${tolerancePx} px (${(tolerancePx * mmPerPx).toFixed(2)} mm)`;
 }

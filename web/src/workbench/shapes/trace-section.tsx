@@ -3,7 +3,6 @@ import type { RefObject } from "react";
 import type { TracedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
 import type { TableControls } from "../../light-table/light-table.tsx";
-import { Button } from "../../parts/button.tsx";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { Slide, SlideField } from "../../parts/slide.tsx";
 import { Fact, Group } from "../steps/panel.tsx";
@@ -130,14 +129,14 @@ function Traced({ traced, mmPerPx, table }: Props & { readonly traced: TracedVie
             <span data-testid="mean-distance">{both(deviation.meanPx)}</span>
           </Fact>
           <Fact label="Largest">
-            <Button
-              look="quiet"
-              className="-mr-1 px-1 py-0 underline underline-offset-2"
+            <button
+              type="button"
+              className="underline underline-offset-2"
               title="Show it on the table"
               onClick={() => deviation.worst && table.current?.showPlace(deviation.worst.x, deviation.worst.y)}
             >
               {both(deviation.largestPx)}
-            </Button>
+            </button>
           </Fact>
         </dl>
       )}
