@@ -111,6 +111,8 @@ export interface TracedView {
 export interface TriedView {
   readonly before: readonly CubicPath[];
   readonly after: readonly CubicPath[];
+  /** Outlines of the shape that was picked; empty where none was. */
+  readonly picked: readonly CubicPath[];
   readonly nodes: number;
 }
 

@@ -6,8 +6,11 @@ import { orderSpots, spotCoverage } from "@plain-palette/core/separate";
 import {
   countFineShapes,
   countShapes,
+  faceAt,
+  facePaths,
   measureDeviation,
   type PlanarMap,
+  type Simplification,
   simplifyMap,
   spotPaths,
   underPaths,
@@ -33,16 +36,19 @@ export function viewShapes({ measure, trying }: ComputeRequest, { prepared, redu
     counts: countShapes(map),
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
-    tried: trying ? viewTried(map, simplifyMap(map, placeSimplifications([trying], prepared.frame))) : null,
+    tried: trying ? viewTried(map, placeSimplifications([trying], prepared.frame)) : null,
     coverage: spotCoverage(map),
   };
 }
 
-function viewTried(map: PlanarMap, simple: PlanarMap): TriedView {
+function viewTried(map: PlanarMap, tried: readonly Simplification[]): TriedView {
+  const simple = simplifyMap(map, tried);
+  const faces = tried.flatMap(({ scope }) => (scope.kind === "shape" ? (map.faces[faceAt(map, scope.at)] ?? []) : []));
   const changed = map.edges.flatMap(({ path }, e) => (path === simple.edges[e].path ? [] : [e]));
   return {
     before: changed.map((e) => map.edges[e].path),
     after: changed.map((e) => simple.edges[e].path),
+    picked: faces.flatMap((face) => facePaths(map, face)),
     nodes: countShapes(simple).nodes,
   };
 }

@@ -183,8 +183,10 @@ function distanceLayers({ stretches }: Deviation): TableLayer[] {
 }
 
 /** A simplification that is tried: the lines as they are, and over them as they would be, with their nodes. */
-export function triedLayers({ before, after }: TriedView): TableLayer[] {
+export function triedLayers({ before, after, picked }: TriedView): TableLayer[] {
   return [
+    // What was picked is seen even where no node can be spared.
+    { kind: "strokes", path: makePath2D(picked, true), colour: "#1e1d1a", screenPx: 2, isHaloed: true, dashPx: 6 },
     { kind: "strokes", path: makePath2D(before, false), colour: "#f0b429", screenPx: 5, isHaloed: true },
     { kind: "strokes", path: makePath2D(after, false), colour: "#1e1d1a", screenPx: 1.2 },
     { kind: "nodes", points: nodePoints(after), colour: "#1e1d1a" },
