@@ -1,17 +1,19 @@
-// Connected regions of one label.
+// Connected regions of one label, held as runs: what works on them follows the regions' outlines, not the pixels.
 import type { LabelMap } from "./raster.ts";
 
 /** Regions of a label map, connected through pixel sides. Every pixel has a region, transparent ones too. */
 export interface Components {
-  /** Region of every pixel. */
-  readonly of: Int32Array;
+  /** First pixel of every run of one region in a row, row by row, and the number of pixels at the end. */
+  readonly runs: Int32Array;
+  /** Region of every run. */
+  readonly regionOfRun: Int32Array;
   /** Label of every region. */
   readonly label: Uint8Array;
   readonly areaPx: Int32Array;
 }
 
 /**
- * Joins runs of equal labels row by row with union-find, then writes each run's region at once: linear in pixels.
+ * Joins runs of equal labels row by row with union-find: linear in pixels.
  * Source: A. Rosenfeld & J. Pfaltz, "Sequential operations in digital picture processing" (J. ACM, 1966), on runs.
  */
 export function findComponents({ width, height, data }: LabelMap): Components {
@@ -35,8 +37,8 @@ export function findComponents({ width, height, data }: LabelMap): Components {
     for (let p = rowStart; p < rowEnd; ) {
       const label = data[p];
       const start = p;
-      while (p < rowEnd && data[p] === label) p++;
-      if (runs === starts.length) {
+      p = endOfRun(data, p, rowEnd);
+      if (runs + 1 === starts.length) {
         starts = grow(starts);
         parent = grow(parent);
       }
@@ -57,28 +59,81 @@ export function findComponents({ width, height, data }: LabelMap): Components {
     }
     previous = first;
   }
-  const of = new Int32Array(width * height);
-  const number = new Int32Array(runs);
+  starts[runs] = width * height;
+  const regionOfRun = new Int32Array(runs);
   const label: number[] = [];
   const areaPx: number[] = [];
   for (let run = 0; run < runs; run++) {
     const r = root(run);
-    const start = starts[run];
-    const end = run + 1 < runs ? starts[run + 1] : of.length;
     // A region's root is its first run, so it is numbered before any other run of it is met.
     if (r === run) {
-      number[run] = label.length;
-      label.push(data[start]);
+      regionOfRun[run] = label.length;
+      label.push(data[starts[run]]);
       areaPx.push(0);
-    } else number[run] = number[r];
-    of.fill(number[run], start, end);
-    areaPx[number[run]] += end - start;
+    } else regionOfRun[run] = regionOfRun[r];
+    areaPx[regionOfRun[run]] += starts[run + 1] - starts[run];
   }
-  return { of, label: Uint8Array.from(label), areaPx: Int32Array.from(areaPx) };
+  return {
+    runs: starts.slice(0, runs + 1),
+    regionOfRun,
+    label: Uint8Array.from(label),
+    areaPx: Int32Array.from(areaPx),
+  };
+}
+
+/** The pixel after the run of equal labels that starts at `p`. */
+function endOfRun(data: Uint8Array, p: number, rowEnd: number): number {
+  const label = data[p];
+  let end = p + 1;
+  while (end < rowEnd && data[end] === label) end++;
+  return end;
 }
 
 function grow(array: Int32Array): Int32Array<ArrayBuffer> {
   const grown = new Int32Array(array.length * 2);
   grown.set(array);
   return grown;
+}
+
+/** Region of one pixel; costs the logarithm of the number of runs. */
+export function regionAt({ runs, regionOfRun }: Components, pixel: number): number {
+  let first = 0;
+  let last = regionOfRun.length - 1;
+  while (first < last) {
+    const middle = (first + last + 1) >> 1;
+    if (runs[middle] <= pixel) first = middle;
+    else last = middle - 1;
+  }
+  return regionOfRun[first];
+}
+
+/** Region of every pixel. */
+export function regionsOfPixels({ runs, regionOfRun }: Components): Int32Array {
+  const of = new Int32Array(runs[regionOfRun.length]);
+  for (let run = 0; run < regionOfRun.length; run++) of.fill(regionOfRun[run], runs[run], runs[run + 1]);
+  return of;
+}
+
+/** Every length of boundary (in pixel sides) at which two regions touch: each once, a pair of regions many times. */
+export function forEachContact(
+  { runs, regionOfRun }: Components,
+  width: number,
+  visit: (a: number, b: number, length: number) => void,
+): void {
+  // The run of the row above that reaches over the place.
+  let above = -1;
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const own = regionOfRun[run];
+    if (runs[run] % width > 0) visit(regionOfRun[run - 1], own, 1);
+    if (runs[run] < width) continue;
+    const start = runs[run] - width;
+    const end = runs[run + 1] - width;
+    if (above < 0) above = 0;
+    while (runs[above + 1] <= start) above++;
+    for (; ; above++) {
+      const other = regionOfRun[above];
+      if (other !== own) visit(other, own, Math.min(end, runs[above + 1]) - Math.max(start, runs[above]));
+      if (runs[above + 1] >= end) break;
+    }
+  }
 }

@@ -1,4 +1,4 @@
-export { type Components, findComponents } from "./components.ts";
+export { type Components, findComponents, forEachContact, regionAt, regionsOfPixels } from "./components.ts";
 export { type Cover, coverPolygon, coverStroke } from "./cover.ts";
 export { mapDifference } from "./difference.ts";
 export {

@@ -1,6 +1,6 @@
 // The usual background in one go: the flat colour round the border, or the white box behind the art.
 import type { Rgb } from "../colour/index.ts";
-import { findComponents } from "./components.ts";
+import { findComponents, regionsOfPixels } from "./components.ts";
 import type { Box, Point } from "./frame.ts";
 import { pickColour } from "./pick.ts";
 import { OPAQUE_ALPHA, type Raster } from "./raster.ts";
@@ -43,7 +43,9 @@ export function proposeBackground(raster: Raster): BackgroundProposal | null {
   const tolerance = Math.min(MOST_TOLERANCE, Math.max(LEAST_TOLERANCE, Math.ceil(usual * 1.5) + 4));
 
   const { mask } = pickColour(raster, { seeds: [], rgb, tolerance, reach: "everywhere" });
-  const { of, label, areaPx } = findComponents({ width, height, data: mask });
+  const components = findComponents({ width, height, data: mask });
+  const { label, areaPx } = components;
+  const of = regionsOfPixels(components);
   const reached = new Map<number, Point>();
   for (const p of alike)
     if (mask[p] === 1 && areaPx[of[p]] >= LEAST_PATCH_PX && !reached.has(of[p]) && reached.size < MOST_SEEDS)

@@ -1,5 +1,5 @@
 // Regions too small to be meant: dirt on the scan, flaws in the ink, pinholes.
-import { type Components, findComponents } from "./components.ts";
+import { type Components, findComponents, regionsOfPixels } from "./components.ts";
 import { greyHistogram, greyOf, otsuThreshold } from "./grey.ts";
 import { makeRaster, OPAQUE_ALPHA, type Raster } from "./raster.ts";
 
@@ -17,7 +17,7 @@ export interface SpeckSettings {
   readonly holes: boolean;
 }
 
-/** Specks found: a region for each pixel, and which regions go. */
+/** Specks found: the picture's regions, and which of them go. */
 export interface Specks {
   readonly regions: Components;
   readonly isSpeck: Uint8Array;
@@ -46,7 +46,8 @@ export function findSpecks(raster: Raster, settings: SpeckSettings): Specks {
     isWanted[label] && regions.areaPx[c] <= settings.maxPx && regions.label.length > 1 ? 1 : 0,
   );
   const mask = new Uint8Array(grey.length);
-  for (let p = 0; p < mask.length; p++) mask[p] = isSpeck[regions.of[p]];
+  for (let run = 0; run < regions.regionOfRun.length; run++)
+    if (isSpeck[regions.regionOfRun[run]]) mask.fill(1, regions.runs[run], regions.runs[run + 1]);
   return { regions, isSpeck, count: isSpeck.reduce((sum, one) => sum + one, 0), mask };
 }
 
@@ -57,7 +58,7 @@ const RIM_PX = 2;
 export function fillSpecks(raster: Raster, specks: Specks): Raster {
   const { width, height } = raster;
   const out = new Uint8ClampedArray(raster.data);
-  const { of } = specks.regions;
+  const of = regionsOfPixels(specks.regions);
   for (const members of membersOf(specks)) {
     const own = of[members[0]];
     const around = ringsAround(members, of, own, width, height);
@@ -74,14 +75,14 @@ export function fillSpecks(raster: Raster, specks: Specks): Raster {
 }
 
 /** The pixels of each speck. */
-function membersOf({ regions, isSpeck, mask }: Specks): number[][] {
+function membersOf({ regions: { runs, regionOfRun }, isSpeck }: Specks): number[][] {
   const lists = new Map<number, number[]>();
-  for (let p = 0; p < mask.length; p++) {
-    const region = regions.of[p];
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const region = regionOfRun[run];
     if (isSpeck[region] === 0) continue;
-    const list = lists.get(region);
-    if (list) list.push(p);
-    else lists.set(region, [p]);
+    const list = lists.get(region) ?? [];
+    for (let p = runs[run]; p < runs[run + 1]; p++) list.push(p);
+    lists.set(region, list);
   }
   return [...lists.values()];
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { findComponents, type LabelMap, NONE } from "../raster/index.ts";
+import { findComponents, type LabelMap, NONE, regionsOfPixels } from "../raster/index.ts";
 import { absorbSpecks } from "./index.ts";
 
 const maps = fc
@@ -43,7 +43,9 @@ describe("regions", () => {
   it("are those of a flood fill, with their areas", () => {
     fc.assert(
       fc.property(maps, (map) => {
-        const { of, label, areaPx } = findComponents(map);
+        const components = findComponents(map);
+        const { label, areaPx } = components;
+        const of = regionsOfPixels(components);
         expect([...of]).toEqual([...flood(map)]);
         for (let c = 0; c < label.length; c++) {
           const pixels = [...of.keys()].filter((p) => of[p] === c);
@@ -60,10 +62,11 @@ describe("specks", () => {
     fc.assert(
       fc.property(maps, fc.integer({ min: 1, max: 4 }), (map, maxAreaPx) => {
         const before = findComponents(map);
+        const of = regionsOfPixels(before);
         const after = absorbSpecks(map, before, maxAreaPx);
         const isAllSpecks = before.areaPx.every((area) => area <= maxAreaPx);
         for (let p = 0; p < map.data.length; p++) {
-          if (before.areaPx[before.of[p]] > maxAreaPx) expect(after.data[p]).toBe(map.data[p]);
+          if (before.areaPx[of[p]] > maxAreaPx) expect(after.data[p]).toBe(map.data[p]);
           else if (!isAllSpecks) expect(before.label).toContain(after.data[p]);
         }
       }),

@@ -1,5 +1,5 @@
 // Regions too small to keep are absorbed by their neighbours.
-import { type Components, type LabelMap, NONE } from "../raster/index.ts";
+import { type Components, forEachContact, type LabelMap } from "../raster/index.ts";
 
 /** Larger regions that are none of their own, either: those that may be, and whether one beside regions of a label is. */
 export interface SliverTest {
@@ -21,29 +21,20 @@ export function absorbSpecks(
   slivers: SliverTest = NO_SLIVERS,
 ): LabelMap {
   const { width, height, data } = map;
-  const { of, label, areaPx } = components;
+  const { runs, regionOfRun, label, areaPx } = components;
   const specks: number[] = [];
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= maxAreaPx) specks.push(c);
   const candidates = slivers.candidates.filter((c) => areaPx[c] > maxAreaPx);
   if (specks.length === label.length || specks.length + candidates.length === 0) return map;
   const neighbours = new Map<number, Map<number, number>>([...specks, ...candidates].map((c) => [c, new Map()]));
-  const meet = (a: number, b: number) => {
+  const meet = (a: number, b: number, length: number) => {
     const ofA = neighbours.get(a);
-    if (ofA) ofA.set(b, (ofA.get(b) ?? 0) + 1);
+    if (ofA) ofA.set(b, (ofA.get(b) ?? 0) + length);
   };
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p++) {
-      const own = of[p];
-      if (x > 0 && of[p - 1] !== own) {
-        meet(own, of[p - 1]);
-        meet(of[p - 1], own);
-      }
-      if (y > 0 && of[p - width] !== own) {
-        meet(own, of[p - width]);
-        meet(of[p - width], own);
-      }
-    }
-  }
+  forEachContact(components, width, (a, b, length) => {
+    meet(a, b, length);
+    meet(b, a, length);
+  });
   for (const c of candidates) {
     const [most] = [...(neighbours.get(c) ?? [])].sort((a, b) => b[1] - a[1]);
     if (most && slivers.isSliver(c, label[most[0]])) specks.push(c);
@@ -66,14 +57,10 @@ export function absorbSpecks(
     for (const [h, length] of shared) if (best < 0 || length > (shared.get(best) ?? 0)) best = h;
     if (best >= 0) home[own] = best;
   }
-  const out = new Uint8Array(data.length);
-  for (let p = 0; p < out.length; p++) out[p] = label[homeOf(of[p])];
-  return { width, height, data: out };
-}
-
-/** The label map seen through a look-up, e.g. found colours to spots. */
-export function mapLabels({ width, height, data }: LabelMap, lookUp: Uint8Array): LabelMap {
-  const out = new Uint8Array(data.length);
-  for (let p = 0; p < out.length; p++) out[p] = data[p] === NONE ? NONE : lookUp[data[p]];
+  const out = data.slice();
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const region = regionOfRun[run];
+    if (home[region] !== region) out.fill(label[homeOf(region)], runs[run], runs[run + 1]);
+  }
   return { width, height, data: out };
 }

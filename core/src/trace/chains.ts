@@ -1,6 +1,6 @@
 // Cracks between pixels of different labels, followed into chains from junction to junction. Topology only: where the
 // boundary runs inside the pixels is boundary.ts's matter.
-import { type Components, type LabelMap, NONE } from "../raster/index.ts";
+import { type Components, type LabelMap, NONE, regionAt } from "../raster/index.ts";
 
 /** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
 const STEP_X = [1, 0, -1, 0] as const;
@@ -29,7 +29,7 @@ export interface ChainGraph {
   readonly leaving: Int32Array;
 }
 
-/** Follows every crack once; linear in pixels for the scan and in boundary length for the rest. */
+/** Follows every crack once; linear in the length of boundaries. */
 export function followChains(map: LabelMap, components: Components): ChainGraph {
   const { width, height, data } = map;
   const labelAt = (x: number, y: number): number =>
@@ -37,7 +37,7 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
   const faceAt = (x: number, y: number): number => {
     if (x < 0 || y < 0 || x >= width || y >= height) return BARE;
     const p = y * width + x;
-    return data[p] === NONE ? BARE : components.of[p];
+    return data[p] === NONE ? BARE : regionAt(components, p);
   };
   const hasCrack = (x: number, y: number, d: number): boolean => {
     if (d === 0) return x < width && labelAt(x, y - 1) !== labelAt(x, y);
@@ -111,28 +111,31 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     }
   };
 
-  // Whole rows of equal neighbours are the common case: the degree is only counted where four pixels differ.
-  const isUniform = (x: number, y: number): boolean => {
-    if (x === 0 || y === 0 || x === width || y === height) return false;
-    const p = y * width + x;
-    const label = data[p];
-    return data[p - 1] === label && data[p - width] === label && data[p - width - 1] === label;
+  // Every corner where cracks meet has one above or below it, and every loop is met first at its topmost, leftmost corner,
+  // with a crack below it: runs of pixels start there, or the row ends.
+  const addVertex = (x: number, y: number) => {
+    const at = y * (width + 1) + x;
+    if (degreeOf(x, y) < 3 || vertexAt.has(at)) return;
+    vertexAt.set(at, vertices.length / 2);
+    vertices.push(x, y);
+    leaving.push(-1, -1, -1, -1);
   };
-  for (let y = 0; y <= height; y++) {
-    for (let x = 0; x <= width; x++) {
-      if (isUniform(x, y) || degreeOf(x, y) < 3) continue;
-      vertexAt.set(y * (width + 1) + x, vertices.length / 2);
-      vertices.push(x, y);
-      leaving.push(-1, -1, -1, -1);
-    }
+  const { runs, regionOfRun } = components;
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const x = runs[run] % width;
+    const y = (runs[run] - x) / width;
+    addVertex(x, y);
+    addVertex(x, y + 1);
   }
+  for (let y = 0; y <= height; y++) addVertex(width, y);
   for (let v = 0; v < vertices.length; v += 2)
     for (let d = 0; d < 4; d++)
       if (hasCrack(vertices[v], vertices[v + 1], d) && !isWalked(vertices[v], vertices[v + 1], d))
         follow(vertices[v], vertices[v + 1], d, true);
-  // What is left are loops; each is met first at its topmost, leftmost corner, whose crack to the right is part of it.
-  for (let y = 0; y <= height; y++)
-    for (let x = 0; x < width; x++)
-      if (!isUniform(x, y) && hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const x = runs[run] % width;
+    const y = (runs[run] - x) / width;
+    if (hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
+  }
   return { chains, vertices: Int32Array.from(vertices), leaving: Int32Array.from(leaving) };
 }

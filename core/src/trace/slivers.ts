@@ -9,27 +9,29 @@ const MOST_PX = 150;
 /** How far, of the way to its neighbour's colour, even the purest pixel of a sliver is from its own. Our own choice. */
 const IMPURE = 0.3;
 
-/** Tells which regions of the reduced picture are slivers. Linear in pixels. */
+/** Tells which regions of the reduced picture are slivers. Linear in the pixels of small regions. */
 export function testSlivers(
   { raster, labels, found }: Findings,
   { spots }: Reduction,
   components: Components,
 ): SliverTest {
-  const { of, label, areaPx } = components;
+  const { runs, regionOfRun, label, areaPx } = components;
   const { data } = raster;
   const purest2 = new Float64Array(label.length).fill(Number.POSITIVE_INFINITY);
-  for (let p = 0; p < of.length; p++) {
-    const c = of[p];
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const c = regionOfRun[run];
     if (areaPx[c] > MOST_PX) continue;
-    const own = labels.data[p];
-    // Where a person gave an area its spot, it is one.
-    if (own === NONE || label[c] === NONE || !spots[label[c]].members.includes(found[own].id)) {
-      purest2[c] = 0;
-      continue;
+    for (let p = runs[run]; p < runs[run + 1]; p++) {
+      const own = labels.data[p];
+      // Where a person gave an area its spot, it is one.
+      if (own === NONE || label[c] === NONE || !spots[label[c]].members.includes(found[own].id)) {
+        purest2[c] = 0;
+        continue;
+      }
+      const [r, g, b] = found[own].rgb;
+      const d2 = (data[p * 4] - r) ** 2 + (data[p * 4 + 1] - g) ** 2 + (data[p * 4 + 2] - b) ** 2;
+      if (d2 < purest2[c]) purest2[c] = d2;
     }
-    const [r, g, b] = found[own].rgb;
-    const d2 = (data[p * 4] - r) ** 2 + (data[p * 4 + 1] - g) ** 2 + (data[p * 4 + 2] - b) ** 2;
-    if (d2 < purest2[c]) purest2[c] = d2;
   }
   const candidates: number[] = [];
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= MOST_PX && purest2[c] > 0) candidates.push(c);

@@ -2,7 +2,7 @@
 import { type CubicPath, joinPaths, lengthOf, pathArea, reversePath } from "../geometry/index.ts";
 import { type Components, findComponents, type LabelMap, NONE, sineAndCosine } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
-import { absorbSpecks, mapLabels } from "./absorb-specks.ts";
+import { absorbSpecks } from "./absorb-specks.ts";
 import { readBoundary, type TracedPicture } from "./boundary.ts";
 import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
 import { type CurveSettings, fitChain } from "./fit-chain.ts";
@@ -35,6 +35,13 @@ const WHOLE_PX = 2;
 /** How often boundaries that cross are made again: each time they take their neighbours along. */
 const TIMES = 12;
 
+/** The label map with nothing where a spot is dropped; itself where none is. */
+function withoutDropped({ width, height, data }: LabelMap, { spots }: Reduction): LabelMap {
+  if (!spots.some(({ role }) => role === "drop")) return { width, height, data };
+  const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (spots[spot]?.role === "drop" ? NONE : spot));
+  return { width, height, data: data.map((spot) => lookUp[spot]) };
+}
+
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
 function labelSpots(
   findings: Findings,
@@ -42,8 +49,7 @@ function labelSpots(
   reduction: Reduction,
   settings: ShapeSettings,
 ): { spots: LabelMap; components: Components } {
-  const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (reduction.spots[spot]?.role === "drop" ? NONE : spot));
-  const withSpecks = mapLabels(assignment.spots, lookUp);
+  const withSpecks = withoutDropped(assignment.spots, reduction);
   const components = findComponents(withSpecks);
   const spots = absorbSpecks(
     withSpecks,
