@@ -28,6 +28,9 @@ export function findComponents({ width, height, data }: LabelMap): Components {
     }
     return r;
   };
+  // Four pixels at a time, where the memory allows it.
+  const isAligned = data.byteOffset % 4 === 0;
+  const words = isAligned ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : new Uint32Array(0);
   let previous = 0;
   for (let y = 0; y < height; y++) {
     const rowStart = y * width;
@@ -37,7 +40,7 @@ export function findComponents({ width, height, data }: LabelMap): Components {
     for (let p = rowStart; p < rowEnd; ) {
       const label = data[p];
       const start = p;
-      p = endOfRun(data, p, rowEnd);
+      p = endOfRun(data, words, p, rowEnd);
       if (runs + 1 === starts.length) {
         starts = grow(starts);
         parent = grow(parent);
@@ -81,10 +84,18 @@ export function findComponents({ width, height, data }: LabelMap): Components {
   };
 }
 
-/** The pixel after the run of equal labels that starts at `p`. */
-function endOfRun(data: Uint8Array, p: number, rowEnd: number): number {
+/** The pixel after the run of equal labels that starts at `p`; `words` are the same labels, four to a number. */
+function endOfRun(data: Uint8Array, words: Uint32Array, p: number, rowEnd: number): number {
   const label = data[p];
   let end = p + 1;
+  while (end < rowEnd && (end & 3) !== 0 && data[end] === label) end++;
+  if ((end & 3) === 0 && words.length > 0) {
+    const four = (label * 0x01010101) >>> 0;
+    const last = rowEnd >> 2;
+    let word = end >> 2;
+    while (word < last && words[word] === four) word++;
+    end = word << 2;
+  }
   while (end < rowEnd && data[end] === label) end++;
   return end;
 }

@@ -11,6 +11,8 @@ import { findStraights, type Straight } from "./straights.ts";
 export type FittedSegments = number[];
 
 const ROUNDS = 5;
+/** A segment's few unknowns are found from so many of its points; all of them are checked. */
+const MOST_SAMPLES = 48;
 /** A direction, or null where the curve may leave as it likes. */
 export type Tangent = readonly [number, number] | null;
 
@@ -27,6 +29,8 @@ interface Run {
   readonly points: Float64Array;
   readonly from: number;
   readonly to: number;
+  /** Way along the points from the first one of the run to each. */
+  readonly along: Float64Array;
   readonly startTangent: Tangent;
   readonly endTangent: Tangent;
   guideOf(i: number): Guide | null;
@@ -90,7 +94,7 @@ function fitCurve(
     guides.set(i, guide);
     return guide;
   };
-  const run = { points, from, to, startTangent, endTangent, guideOf };
+  const run = { points, from, to, along: wayAlong(points, from, to), startTangent, endTangent, guideOf };
   let best = fitGreedily(run, tolerance);
   if (best.length <= 6) return best;
   // The first segments took all the tolerance there is; the least one that gives as many spreads the error evenly.
@@ -213,42 +217,80 @@ function fitOne(run: Run, i: number, j: number, tolerance: number): number[] | n
   )
     return lineBetween(first, last);
   if (n === 3 && !start && !end) return null;
-  const u = chordParameters(points, i, j);
+  const samples = sampleRun(run, i, j);
   const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
   let worst = Number.POSITIVE_INFINITY;
   for (let round = 0; round < ROUNDS; round++) {
-    if (!solveControls(points, i, u, start, end, c)) return null;
-    worst = worstDistance(points, i, u, c);
+    if (!solveControls(samples, start, end, c)) return null;
+    worst = worstDistance(samples, c);
     // Reparametrising gains a factor of a few, not of ten.
     if (worst > tolerance * 12) return null;
-    if (round + 1 < ROUNDS) reparametrise(points, i, u, c);
+    if (round + 1 < ROUNDS) reparametrise(samples, c);
   }
-  return worst <= tolerance && isSane(points, i, j, c) ? [...c.subarray(2)] : null;
+  if (worst > tolerance || !isSane(run, i, j, c)) return null;
+  if (samples.u.length < n) {
+    const all = allPoints(run, i, j, samples);
+    reparametrise(all, c);
+    if (worstDistance(all, c) > tolerance) return null;
+  }
+  return [...c.subarray(2)];
 }
 
-function chordParameters(points: Float64Array, i: number, j: number): Float64Array {
-  const u = new Float64Array(j - i + 1);
-  for (let k = 1; k < u.length; k++) {
-    const p = (i + k) * 2;
-    u[k] = u[k - 1] + lengthOf(points[p] - points[p - 2], points[p + 1] - points[p - 1]);
+/** Way along points[from..to] from the first to each. */
+function wayAlong(points: Float64Array, from: number, to: number): Float64Array {
+  const along = new Float64Array(to - from + 1);
+  for (let k = 1; k < along.length; k++) {
+    const p = (from + k) * 2;
+    along[k] = along[k - 1] + lengthOf(points[p] - points[p - 2], points[p + 1] - points[p - 1]);
   }
-  const total = u[u.length - 1] || 1;
-  for (let k = 1; k < u.length; k++) u[k] /= total;
-  return u;
+  return along;
+}
+
+/** Points that a segment is fitted to, x, y pairs, and the parameter of each on the segment. */
+interface Samples {
+  readonly points: Float64Array;
+  readonly u: Float64Array;
+}
+
+/** Points i..j of a run, or as many of them as are enough to find the curve, parameters by the way along. */
+function sampleRun({ points, from, along }: Run, i: number, j: number): Samples {
+  const n = Math.min(j - i, MOST_SAMPLES) + 1;
+  const start = along[i - from];
+  const length = along[j - from] - start || 1;
+  const out = new Float64Array(n * 2);
+  const u = new Float64Array(n);
+  for (let k = 0; k < n; k++) {
+    const p = sampleAt(k, i, j, n);
+    out[k * 2] = points[p * 2];
+    out[k * 2 + 1] = points[p * 2 + 1];
+    u[k] = (along[p - from] - start) / length;
+  }
+  return { points: out, u };
+}
+
+/** Index of the k-th of n samples of points i..j. */
+function sampleAt(k: number, i: number, j: number, n: number): number {
+  return i + Math.round((k * (j - i)) / (n - 1));
+}
+
+/** All points i..j of a run, with parameters between those that its samples have come to. */
+function allPoints({ points, from, along }: Run, i: number, j: number, samples: Samples): Samples {
+  const n = samples.u.length;
+  const u = new Float64Array(j - i + 1);
+  for (let k = 1; k < n; k++) {
+    const a = sampleAt(k - 1, i, j, n);
+    const b = sampleAt(k, i, j, n);
+    const gained = (samples.u[k] - samples.u[k - 1]) / (along[b - from] - along[a - from] || 1);
+    for (let p = a + 1; p <= b; p++) u[p - i] = samples.u[k - 1] + gained * (along[p - from] - along[a - from]);
+  }
+  return { points: points.subarray(i * 2, j * 2 + 2), u };
 }
 
 /**
  * Least-squares control points. With a tangent given, that control point has one degree of freedom along it; without,
  * two. The unknowns are at most four, so the normal equations are solved directly.
  */
-function solveControls(
-  points: Float64Array,
-  i: number,
-  u: Float64Array,
-  start: Tangent,
-  end: Tangent,
-  c: Float64Array,
-): boolean {
+function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
   const [x0, y0, , , , , x3, y3] = c;
   let s11 = 0;
   let s12 = 0;
@@ -265,8 +307,8 @@ function solveControls(
     const w0 = v * v * v;
     const w3 = t * t * t;
     // What remains for the control points, measured from the ends they belong to.
-    const rx = points[(i + k) * 2] - (w0 + w1) * x0 - (w2 + w3) * x3;
-    const ry = points[(i + k) * 2 + 1] - (w0 + w1) * y0 - (w2 + w3) * y3;
+    const rx = points[k * 2] - (w0 + w1) * x0 - (w2 + w3) * x3;
+    const ry = points[k * 2 + 1] - (w0 + w1) * y0 - (w2 + w3) * y3;
     s11 += w1 * w1;
     s12 += w1 * w2;
     s22 += w2 * w2;
@@ -324,17 +366,15 @@ function solveControls(
 }
 
 /** Control points farther out than the run is long make hooks and loops. */
-function isSane(points: Float64Array, i: number, j: number, c: Float64Array): boolean {
-  let length = 0;
-  for (let k = i + 1; k <= j; k++)
-    length += lengthOf(points[k * 2] - points[k * 2 - 2], points[k * 2 + 1] - points[k * 2 - 1]);
+function isSane({ from, along }: Run, i: number, j: number, c: Float64Array): boolean {
+  const length = along[j - from] - along[i - from];
   const first = lengthOf(c[2] - c[0], c[3] - c[1]);
   const last = lengthOf(c[6] - c[4], c[7] - c[5]);
   const between = lengthOf(c[4] - c[2], c[5] - c[3]);
   return first <= length && last <= length && first + last + between <= length * 1.6 + 1;
 }
 
-function worstDistance(points: Float64Array, i: number, u: Float64Array, c: Float64Array): number {
+function worstDistance({ points, u }: Samples, c: Float64Array): number {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
   let worst = 0;
   for (let k = 1; k < u.length - 1; k++) {
@@ -344,8 +384,8 @@ function worstDistance(points: Float64Array, i: number, u: Float64Array, c: Floa
     const b = 3 * v * v * t;
     const d = 3 * v * t * t;
     const e = t * t * t;
-    const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[(i + k) * 2];
-    const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[(i + k) * 2 + 1];
+    const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[k * 2];
+    const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[k * 2 + 1];
     const distance2 = dx * dx + dy * dy;
     if (distance2 > worst) worst = distance2;
   }
@@ -353,13 +393,13 @@ function worstDistance(points: Float64Array, i: number, u: Float64Array, c: Floa
 }
 
 /** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */
-function reparametrise(points: Float64Array, i: number, u: Float64Array, c: Float64Array): void {
+function reparametrise({ points, u }: Samples, c: Float64Array): void {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
   for (let k = 1; k < u.length - 1; k++) {
     const t = u[k];
     const v = 1 - t;
-    const qx = v * v * v * x0 + 3 * v * v * t * x1 + 3 * v * t * t * x2 + t * t * t * x3 - points[(i + k) * 2];
-    const qy = v * v * v * y0 + 3 * v * v * t * y1 + 3 * v * t * t * y2 + t * t * t * y3 - points[(i + k) * 2 + 1];
+    const qx = v * v * v * x0 + 3 * v * v * t * x1 + 3 * v * t * t * x2 + t * t * t * x3 - points[k * 2];
+    const qy = v * v * v * y0 + 3 * v * v * t * y1 + 3 * v * t * t * y2 + t * t * t * y3 - points[k * 2 + 1];
     const ux = 3 * (v * v * (x1 - x0) + 2 * v * t * (x2 - x1) + t * t * (x3 - x2));
     const uy = 3 * (v * v * (y1 - y0) + 2 * v * t * (y2 - y1) + t * t * (y3 - y2));
     const wx = 6 * (v * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));

@@ -4,7 +4,7 @@
 import { lengthOf } from "../geometry/index.ts";
 
 /** Numbers of points on either side that are tried. */
-const REACHES = [1, 2, 3, 4, 6, 9, 12];
+const REACHES = [12, 9, 6, 4, 3, 2, 1];
 
 /** A place on the boundary and the direction of travel there. */
 export interface Guide {
@@ -20,14 +20,12 @@ export interface Guide {
  */
 export function guideAt(points: Float64Array, i: number, from: number, to: number, offPx: number): Guide | null {
   const most = Math.min(i - from, to - i);
-  let found: Guide | null = null;
   for (const reach of REACHES) {
-    if (reach > most) break;
+    if (reach > most) continue;
     const { guide, off } = fitParabola(points, i, reach);
-    if (off > offPx) break;
-    found = guide ?? found;
+    if (guide && off <= offPx) return guide;
   }
-  return found;
+  return null;
 }
 
 /** A parabola over chord length through points[i - reach .. i + reach], read at the middle one. */
@@ -47,8 +45,12 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
   let s2 = 0;
   let s3 = 0;
   let s4 = 0;
-  const bx = [0, 0, 0];
-  const by = [0, 0, 0];
+  let bx0 = 0;
+  let bx1 = 0;
+  let bx2 = 0;
+  let by0 = 0;
+  let by1 = 0;
+  let by2 = 0;
   for (let k = 0; k < n; k++) {
     const u = s[k] / scale;
     const u2 = u * u;
@@ -58,12 +60,12 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
     s2 += u2;
     s3 += u2 * u;
     s4 += u2 * u2;
-    bx[0] += x;
-    bx[1] += x * u;
-    bx[2] += x * u2;
-    by[0] += y;
-    by[1] += y * u;
-    by[2] += y * u2;
+    bx0 += x;
+    bx1 += x * u;
+    bx2 += x * u2;
+    by0 += y;
+    by1 += y * u;
+    by2 += y * u2;
   }
   // The adjugate of the symmetric matrix [[n, s1, s2], [s1, s2, s3], [s2, s3, s4]].
   const a = s2 * s4 - s3 * s3;
@@ -74,13 +76,12 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
   const f = n * s2 - s1 * s1;
   const determinant = n * a + s1 * b + s2 * c;
   if (determinant < 1e-9) return { guide: null, off: 0 };
-  const solve = (v: readonly number[]) => [
-    (a * v[0] + b * v[1] + c * v[2]) / determinant,
-    (b * v[0] + d * v[1] + e * v[2]) / determinant,
-    (c * v[0] + e * v[1] + f * v[2]) / determinant,
-  ];
-  const [x0, x1, x2] = solve(bx);
-  const [y0, y1, y2] = solve(by);
+  const x0 = (a * bx0 + b * bx1 + c * bx2) / determinant;
+  const x1 = (b * bx0 + d * bx1 + e * bx2) / determinant;
+  const x2 = (c * bx0 + e * bx1 + f * bx2) / determinant;
+  const y0 = (a * by0 + b * by1 + c * by2) / determinant;
+  const y1 = (b * by0 + d * by1 + e * by2) / determinant;
+  const y2 = (c * by0 + e * by1 + f * by2) / determinant;
   let off2 = 0;
   for (let k = 0; k < n; k++) {
     const u = s[k] / scale;
