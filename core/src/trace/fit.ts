@@ -10,7 +10,8 @@ import { findStraights, type Straight } from "./straights.ts";
 /** One run's fit: six numbers a segment, as in CubicPath without its first point. */
 export type FittedSegments = number[];
 
-const ROUNDS = 5;
+/** Rounds of fitting, and how many times too far off a curve may be at each: reparametrising gains a factor of two or so. */
+const HOPE = [12, 6, 3, 2, 1];
 /** A segment's few unknowns are found from so many of its points; all of them are checked. */
 const MOST_SAMPLES = 48;
 /** A direction, or null where the curve may leave as it likes. */
@@ -219,19 +220,15 @@ function fitOne(run: Run, i: number, j: number, tolerance: number): number[] | n
   if (n === 3 && !start && !end) return null;
   const samples = sampleRun(run, i, j);
   const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
-  let worst = Number.POSITIVE_INFINITY;
-  for (let round = 0; round < ROUNDS; round++) {
-    if (!solveControls(samples, start, end, c)) return null;
-    worst = worstDistance(samples, c);
-    // Reparametrising gains a factor of a few, not of ten.
-    if (worst > tolerance * 12) return null;
-    if (round + 1 < ROUNDS) reparametrise(samples, c);
+  for (let round = 0; round < HOPE.length; round++) {
+    if (!solveControls(samples, start, end, c) || !isWithin(samples, c, tolerance * HOPE[round])) return null;
+    if (round + 1 < HOPE.length) reparametrise(samples, c);
   }
-  if (worst > tolerance || !isSane(run, i, j, c)) return null;
+  if (!isSane(run, i, j, c)) return null;
   if (samples.u.length < n) {
     const all = allPoints(run, i, j, samples);
     reparametrise(all, c);
-    if (worstDistance(all, c) > tolerance) return null;
+    if (!isWithin(all, c, tolerance)) return null;
   }
   return [...c.subarray(2)];
 }
@@ -374,9 +371,9 @@ function isSane({ from, along }: Run, i: number, j: number, c: Float64Array): bo
   return first <= length && last <= length && first + last + between <= length * 1.6 + 1;
 }
 
-function worstDistance({ points, u }: Samples, c: Float64Array): number {
+/** Whether every point lies within `most` of the place on the segment that its parameter names. */
+function isWithin({ points, u }: Samples, c: Float64Array, most: number): boolean {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
-  let worst = 0;
   for (let k = 1; k < u.length - 1; k++) {
     const t = u[k];
     const v = 1 - t;
@@ -386,10 +383,9 @@ function worstDistance({ points, u }: Samples, c: Float64Array): number {
     const e = t * t * t;
     const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[k * 2];
     const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[k * 2 + 1];
-    const distance2 = dx * dx + dy * dy;
-    if (distance2 > worst) worst = distance2;
+    if (dx * dx + dy * dy > most * most) return false;
   }
-  return Math.sqrt(worst);
+  return true;
 }
 
 /** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */

@@ -101,11 +101,12 @@ function doCross(
   dx: number,
   dy: number,
 ): boolean {
-  const side = (px: number, py: number, qx: number, qy: number, x: number, y: number) =>
-    (qx - px) * (y - py) - (qy - py) * (x - px);
-  const c = side(ax, ay, bx, by, cx, cy);
-  const d = side(ax, ay, bx, by, dx, dy);
-  const a = side(cx, cy, dx, dy, ax, ay);
-  const b = side(cx, cy, dx, dy, bx, by);
-  return c * d < 0 && a * b < 0;
+  const c = sideOf(ax, ay, bx, by, cx, cy);
+  const d = sideOf(ax, ay, bx, by, dx, dy);
+  if (c * d >= 0) return false;
+  return sideOf(cx, cy, dx, dy, ax, ay) * sideOf(cx, cy, dx, dy, bx, by) < 0;
+}
+
+function sideOf(px: number, py: number, qx: number, qy: number, x: number, y: number): number {
+  return (qx - px) * (y - py) - (qy - py) * (x - px);
 }
