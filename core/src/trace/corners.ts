@@ -2,16 +2,18 @@
 
 import { cosineBetween, lengthOf, tanOfQuarter } from "../geometry/index.ts";
 import { distanceToSegment } from "./line-distance.ts";
-import { fitLine } from "./line-fit.ts";
+import { fitSide, type Side, touchingLine } from "./side.ts";
 
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
 const SKIP = 1;
 const SIDE = 4;
-/** Longer sides say more of where they point, if their points lie on a line as near as this, root mean square. */
+/** Longer sides say more of where they go, if their points lie on a line or parabola as near as this, root mean square. */
 const LONG_SIDES = [16, 11, 7];
-const STRAIGHT_PX = 0.05;
+const ON_SIDE_PX = 0.05;
 /** A corner may lie at most this far (px) outside the polyline: the aperture cuts no more off. */
 const MAX_REACH_PX = 1.3;
+/** Sides that bend meet where the lines do that touch them there: found in a few steps. */
+const STEPS = 4;
 
 /** A polyline with its corners sharpened, and the indices of those corners. */
 export interface CorneredLine {
@@ -19,16 +21,9 @@ export interface CorneredLine {
   readonly corners: readonly number[];
 }
 
-interface SideLine {
-  x: number;
-  y: number;
-  dx: number;
-  dy: number;
-}
-
 /**
  * Finds corners in a polyline of points about a pixel apart (x, y pairs; `isLoop`: the last joins the first) and puts
- * each where the lines through its two sides meet, leaving out the rounded points beside it. `cosine`: that of the smallest
+ * each where its two sides meet, leaving out the rounded points beside it. `cosine`: that of the smallest
  * turn that is a corner; smaller ones are part of a curve.
  */
 export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: number): CorneredLine {
@@ -100,18 +95,25 @@ function cornerTip(
   turn: number,
   least: number,
 ): readonly [number, number] | null {
-  const before = sideLine(points, n, i, -1, isLoop);
-  const after = sideLine(points, n, i, 1, isLoop);
+  const before = sideAt(points, n, i, -1, isLoop);
+  const after = sideAt(points, n, i, 1, isLoop);
   const x = points[i * 2];
   const y = points[i * 2 + 1];
   // Twice the turn is a corner even without sides long enough to show it (double-angle formula).
   if (!before || !after) return turn < 2 * least * least - 1 ? [x, y] : null;
-  const cross = before.dx * after.dy - before.dy * after.dx;
-  const cosine = -(before.dx * after.dx + before.dy * after.dy);
-  if (cosine > least || cross === 0) return null;
-  const t = ((after.x - before.x) * after.dy - (after.y - before.y) * after.dx) / cross;
-  const tipX = before.x + t * before.dx;
-  const tipY = before.y + t * before.dy;
+  let [tipX, tipY] = [x, y];
+  let cosine = 1;
+  for (let step = 0; step < STEPS; step++) {
+    const a = touchingLine(before, tipX, tipY);
+    const b = touchingLine(after, tipX, tipY);
+    const cross = a.dx * b.dy - a.dy * b.dx;
+    cosine = -(a.dx * b.dx + a.dy * b.dy);
+    if (cosine > least || cross === 0) return null;
+    const t = ((b.x - a.x) * b.dy - (b.y - a.y) * b.dx) / cross;
+    tipX = a.x + t * a.dx;
+    tipY = a.y + t * a.dy;
+    if (before.bend === 0 && after.bend === 0) break;
+  }
   const reach = distanceToLine(points, n, i, isLoop, tipX, tipY);
   // An arc that turns by that angle between the sides would pass this far inside the meeting point of its tangents.
   const tangent = (lengthOf(before.x - tipX, before.y - tipY) + lengthOf(after.x - tipX, after.y - tipY)) / 2;
@@ -131,25 +133,29 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
   return nearest;
 }
 
-/** The line through up to SIDE points on one side, pointing away from the corner; null when there are fewer than two. */
-function sideLine(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean): SideLine | null {
+/** One side of a corner, pointing away from it; null when there are fewer than two points. */
+function sideAt(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean): Side | null {
   const most = Math.min(SIDE, Math.floor(n / 2) - 1);
   const indexAt = (k: number) => offsetIndex(i, sign * (SKIP + 1 + k), n, isLoop);
   let count = 0;
   while (count < most && indexAt(count) >= 0) count++;
   if (count < 2) return null;
-  let line = fitLine(points, count, indexAt);
+  let side = fitSide(points, count, indexAt);
   for (const long of LONG_SIDES) {
     if (2 * long + 2 > n || indexAt(long - 1) < 0) continue;
-    const longer = fitLine(points, long, indexAt);
-    if (longer.offLinePx > STRAIGHT_PX) continue;
-    line = longer;
+    const longer = fitSide(points, long, indexAt);
+    if (longer.offPx > ON_SIDE_PX) continue;
+    side = longer;
     count = long;
     break;
   }
-  const { x, y, dx, dy } = line;
   const first = indexAt(0) * 2;
   const last = indexAt(count - 1) * 2;
-  const pointsAway = dx * (points[last] - points[first]) + dy * (points[last + 1] - points[first + 1]) >= 0;
-  return pointsAway ? { x, y, dx, dy } : { x, y, dx: -dx, dy: -dy };
+  const pointsAway = side.dx * (points[last] - points[first]) + side.dy * (points[last + 1] - points[first + 1]) >= 0;
+  return pointsAway ? side : turned(side);
+}
+
+/** A side walked the other way. */
+function turned({ dx, dy, offset, bend, ...rest }: Side): Side {
+  return { ...rest, dx: -dx, dy: -dy, offset: -offset, bend: -bend };
 }

@@ -226,6 +226,6 @@ describe("text of 12 px x-height", () => {
       const line = flattenPath(path, 0.05);
       for (let i = 0; i + 3 < line.length; i += 2) length += lengthOf(line[i + 2] - line[i], line[i + 3] - line[i + 1]);
     }
-    expect(off / (zoom * zoom) / length).toBeLessThan(0.14);
+    expect(off / (zoom * zoom) / length).toBeLessThan(0.12);
   });
 });
