@@ -18,7 +18,7 @@ export const SHORT_PX = 0.2;
 /** Tolerance that the scatter of a boundary's own points asks for, as a multiple of it, and its limit, px. */
 const SCATTER_SHARE = 2;
 /** Compression also moves neighbouring points together: tolerance per unit of noise. */
-const NOISE_PX = 0.1;
+const NOISE_PX = 0.15;
 const MOST_NOISE_PX = 0.6;
 
 /** How far from an end points may be doubted, px. */
