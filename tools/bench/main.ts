@@ -14,6 +14,7 @@ import { measureColours } from "./colours.ts";
 import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 import { measureSheet } from "./sheet.ts";
+import { measureTable } from "./table.ts";
 
 sharp.concurrency(1);
 
@@ -164,3 +165,5 @@ console.log("\nShapes of the same icons against what was drawn");
 await measureShapes(icons);
 console.log("\nOne sheet of 36 of them, 12 colours");
 await measureSheet(icons);
+console.log("\nPanning the light table");
+await measureTable();

@@ -1,5 +1,7 @@
 import { expect, test } from "@playwright/test";
+import sharp from "sharp";
 import { goTo, newJob, settled } from "./shop.ts";
+import { Table } from "./table.ts";
 
 test("the light table looks, zooms and reads as a person asks", async ({ page }) => {
   await newJob(page);
@@ -47,6 +49,52 @@ test("the light table looks, zooms and reads as a person asks", async ({ page })
   await expect.poll(pixels).not.toBe(dropped);
   await page.keyboard.up("o");
   await expect.poll(pixels).toBe(dropped);
+});
+
+test("the table moves and zooms in one piece: no joints in an even colour, everything where it belongs", async ({
+  page,
+}) => {
+  await newJob(page);
+  await goTo(page, "Shapes");
+  const art = new Table(page, 400, 300);
+  const navy = [20, 48, 79] as const;
+  const red = [216, 65, 47] as const;
+  await art.expectColour(200, 150, navy);
+  await art.expectColour(70, 190, red);
+  const box = await art.frame.boundingBox();
+  if (!box) throw new Error("no table");
+  const from = await art.at(70, 190);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 333, from.y - 101, { steps: 9 });
+  await page.mouse.up();
+  // The places of the art have moved with it: what was under the hand still is.
+  const shownAt = async (x: number, y: number) => {
+    const clip = { x: Math.round(x) - 3, y: Math.round(y) - 3, width: 7, height: 7 };
+    const { data } = await sharp(await page.screenshot({ clip }))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    return [...data.subarray(0, 3)];
+  };
+  expect(await shownAt(from.x + 333, from.y - 101)).toEqual([...red]);
+  const middle = await art.at(200, 150);
+  await page.getByRole("button", { name: "Show all" }).click();
+  await page.mouse.move(middle.x, middle.y);
+  for (let i = 0; i < 6; i++) await page.mouse.wheel(0, -240);
+  const shades = async () => {
+    const clip = { x: box.x + 2, y: box.y + 2, width: box.width - 4, height: box.height - 4 };
+    const { channels } = await sharp(await page.screenshot({ clip }))
+      .removeAlpha()
+      .stats();
+    return channels.map(({ min, max }) => [min, max]);
+  };
+  const onlyNavy = navy.map((v) => [v, v]);
+  await expect.poll(shades).toEqual(onlyNavy);
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 77, middle.y + 53, { steps: 7 });
+  await page.mouse.up();
+  await expect.poll(shades).toEqual(onlyNavy);
 });
 
 test("a long run shows progress and can be stopped", async ({ page }) => {

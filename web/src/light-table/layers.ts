@@ -1,6 +1,7 @@
 // What the light table can draw. It knows layers, not steps; a step says which.
 import type { CubicPath } from "@plain-palette/core/geometry";
-import { isLine, segmentCount } from "@plain-palette/core/geometry";
+import { segmentCount } from "@plain-palette/core/geometry";
+import { type Box, type Pieces, partOf } from "./pieces.ts";
 
 /** How a layer's own units come onto the table's: x * scale + dx, mirrored if scaleX is negative. */
 export interface Placement {
@@ -30,14 +31,14 @@ export type TableLayer =
     }
   | {
       readonly kind: "fills";
-      readonly fills: readonly { readonly colour: string; readonly path: Path2D }[];
+      readonly fills: readonly { readonly colour: string; readonly path: Path2D | Pieces }[];
       readonly placement?: Placement;
       /** Abutting shapes: each is widened by half a screen pixel underneath, so that no hairline shows between them. */
       readonly isAbutting?: boolean;
     }
   | {
       readonly kind: "strokes";
-      readonly path: Path2D;
+      readonly path: Path2D | Pieces;
       readonly colour: string;
       readonly screenPx?: number;
       readonly width?: number;
@@ -59,30 +60,6 @@ export type TableLayer =
       readonly placement?: Placement;
     };
 
-/** One drawable path of many closed or open ones. */
-export function makePath2D(paths: readonly CubicPath[], isClosed: boolean): Path2D {
-  const out = new Path2D();
-  for (const path of paths) {
-    out.moveTo(path[0], path[1]);
-    const segments = segmentCount(path);
-    for (let s = 0; s < segments; s++) {
-      const o = s * 6 + 2;
-      if (isLine(path, s)) out.lineTo(path[o + 4], path[o + 5]);
-      else out.bezierCurveTo(path[o], path[o + 1], path[o + 2], path[o + 3], path[o + 4], path[o + 5]);
-    }
-    if (isClosed) out.closePath();
-  }
-  return out;
-}
-
-/** A path through x, y pairs. */
-export function makePolylinePath(points: readonly number[], isClosed: boolean): Path2D {
-  const out = new Path2D();
-  for (let i = 0; i + 1 < points.length; i += 2) out.lineTo(points[i], points[i + 1]);
-  if (isClosed) out.closePath();
-  return out;
-}
-
 /** All on-curve points of paths, x, y pairs. */
 export function nodePoints(paths: readonly CubicPath[]): Float64Array {
   let n = 0;
@@ -97,13 +74,17 @@ export function nodePoints(paths: readonly CubicPath[]): Float64Array {
   return out;
 }
 
-/** Draws one layer; `zoom` is screen pixels per table unit. */
-export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, zoom: number): void {
+type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+
+/** Lines and nodes reach this far beyond their places, screen px. */
+const REACH_PX = 6;
+
+/** Draws what of one layer is seen in a box of the table; `zoom` is screen pixels per table unit. */
+export function drawLayer(context: Context, layer: TableLayer, zoom: number, seen: Box): void {
   context.save();
-  if ("placement" in layer && layer.placement) {
-    const { scaleX, scaleY, dx, dy } = layer.placement;
-    context.transform(scaleX, 0, 0, scaleY, dx, dy);
-  }
+  const placement = "placement" in layer ? layer.placement : undefined;
+  if (placement) context.transform(placement.scaleX, 0, 0, placement.scaleY, placement.dx, placement.dy);
+  const box = boxInLayer(seen, REACH_PX / zoom, placement);
   switch (layer.kind) {
     case "sheet":
       context.fillStyle = layer.colour;
@@ -126,29 +107,22 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       context.drawImage(layer.bitmap, 0, 0);
       break;
     case "fills":
-      if (layer.isAbutting)
-        for (const { colour, path } of layer.fills) {
-          context.strokeStyle = colour;
-          context.lineWidth = 0.8 / zoom;
-          context.stroke(path);
+      {
+        const fills = layer.fills.map(({ colour, path }) => ({ colour, part: partOf(path, box) }));
+        if (layer.isAbutting)
+          for (const { colour, part } of fills) {
+            context.strokeStyle = colour;
+            context.lineWidth = 0.8 / zoom;
+            context.stroke(part);
+          }
+        for (const { colour, part } of fills) {
+          context.fillStyle = colour;
+          context.fill(part, "nonzero");
         }
-      for (const { colour, path } of layer.fills) {
-        context.fillStyle = colour;
-        context.fill(path, "nonzero");
       }
       break;
     case "strokes":
-      context.lineJoin = "round";
-      context.lineCap = "round";
-      if (layer.isHaloed) {
-        context.strokeStyle = "rgba(255,255,255,.85)";
-        context.lineWidth = ((layer.screenPx ?? 1) + 2) / zoom;
-        context.stroke(layer.path);
-      }
-      if (layer.dashPx) context.setLineDash([layer.dashPx / zoom, layer.dashPx / zoom]);
-      context.strokeStyle = layer.colour;
-      context.lineWidth = layer.width ?? (layer.screenPx ?? 1) / zoom;
-      context.stroke(layer.path);
+      drawStrokes(context, layer, partOf(layer.path, box), zoom);
       break;
     case "grips":
       for (const { x, y } of layer.points) {
@@ -162,7 +136,7 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       }
       break;
     case "nodes":
-      drawNodes(context, layer.points, layer.colour, zoom);
+      drawNodes(context, layer.points, layer.colour, zoom, box);
       break;
     case "text":
       context.fillStyle = "#000";
@@ -173,6 +147,33 @@ export function drawLayer(context: CanvasRenderingContext2D, layer: TableLayer, 
       break;
   }
   context.restore();
+}
+
+/** A box of the table, wider by `reach` on all sides, in the units of a layer. */
+function boxInLayer({ left, top, right, bottom }: Box, reach: number, placement: Placement | undefined): Box {
+  const { scaleX, scaleY, dx, dy } = placement ?? { scaleX: 1, scaleY: 1, dx: 0, dy: 0 };
+  const x = [(left - reach - dx) / scaleX, (right + reach - dx) / scaleX];
+  const y = [(top - reach - dy) / scaleY, (bottom + reach - dy) / scaleY];
+  return { left: Math.min(...x), right: Math.max(...x), top: Math.min(...y), bottom: Math.max(...y) };
+}
+
+function drawStrokes(
+  context: Context,
+  layer: Extract<TableLayer, { kind: "strokes" }>,
+  path: Path2D,
+  zoom: number,
+): void {
+  context.lineJoin = "round";
+  context.lineCap = "round";
+  if (layer.isHaloed) {
+    context.strokeStyle = "rgba(255,255,255,.85)";
+    context.lineWidth = ((layer.screenPx ?? 1) + 2) / zoom;
+    context.stroke(path);
+  }
+  if (layer.dashPx) context.setLineDash([layer.dashPx / zoom, layer.dashPx / zoom]);
+  context.strokeStyle = layer.colour;
+  context.lineWidth = layer.width ?? (layer.screenPx ?? 1) / zoom;
+  context.stroke(path);
 }
 
 /** Radius of a grip on screen, px; what is caught by the pointer is twice that. */
@@ -199,7 +200,7 @@ function weaveTile(): OffscreenCanvas {
 
 /** Slanting lines at a constant distance on screen. */
 function drawCloth(
-  context: CanvasRenderingContext2D,
+  context: Context,
   { x, y, width, height }: { x: number; y: number; width: number; height: number },
   zoom: number,
 ): void {
@@ -211,7 +212,7 @@ function drawCloth(
 }
 
 /** Nodes are small crosses of constant size on screen: they hide less of the line than boxes do. */
-function drawNodes(context: CanvasRenderingContext2D, points: Float64Array, colour: string, zoom: number): void {
+function drawNodes(context: Context, points: Float64Array, colour: string, zoom: number, box: Box): void {
   const arm = 2.6 / zoom;
   context.strokeStyle = colour;
   context.lineWidth = 1 / zoom;
@@ -219,6 +220,7 @@ function drawNodes(context: CanvasRenderingContext2D, points: Float64Array, colo
   for (let i = 0; i < points.length; i += 2) {
     const x = points[i];
     const y = points[i + 1];
+    if (x < box.left || x > box.right || y < box.top || y > box.bottom) continue;
     context.moveTo(x - arm, y - arm);
     context.lineTo(x + arm, y + arm);
     context.moveTo(x - arm, y + arm);

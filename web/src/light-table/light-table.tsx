@@ -6,11 +6,13 @@ import {
   useCallback,
   useEffect,
   useImperativeHandle,
+  useMemo,
   useRef,
   useState,
 } from "react";
 import { Group, Layer, Shape, Stage } from "react-konva";
 import { drawLayer, type TableLayer } from "./layers.ts";
+import { type Size, TilePainter, type View } from "./tiles.ts";
 import type { TableTool, ToolEvent } from "./tool.ts";
 import { useSpaceBar } from "./use-space-bar.ts";
 
@@ -29,6 +31,8 @@ interface Props {
   readonly height: number;
   readonly mmPerUnit: number;
   readonly layers: readonly TableLayer[];
+  /** What a tool shows over all of it: little, and another with every move of the pointer. */
+  readonly overlays?: readonly TableLayer[];
   /** Shown left of a movable divider instead of `layers`. */
   readonly splitLayers?: readonly TableLayer[] | undefined;
   /** Works with what a person presses and drags; without one, dragging moves the table. */
@@ -38,12 +42,7 @@ interface Props {
   onZoom(screenPxPerMm: number): void;
 }
 
-interface View {
-  readonly zoom: number;
-  readonly x: number;
-  readonly y: number;
-}
-
+const NO_LAYERS: readonly TableLayer[] = [];
 /** CSS pixels in a millimetre: 96 to the inch (CSS Values 3, 6.2). */
 const CSS_PX_PER_MM = 96 / 25.4;
 const MARGIN_PX = 28;
@@ -57,6 +56,7 @@ export function LightTable({
   height,
   mmPerUnit,
   layers,
+  overlays = NO_LAYERS,
   splitLayers,
   tool,
   controls,
@@ -245,11 +245,11 @@ export function LightTable({
         <Stage width={size.width} height={size.height} listening={false}>
           <Layer listening={false}>
             <Group clipFunc={splitLayers && ((c) => c.rect(splitX, 0, size.width - splitX, size.height))}>
-              <Drawn layers={layers} view={shown} />
+              <Drawn layers={layers} overlays={overlays} view={shown} size={size} />
             </Group>
             {splitLayers && (
               <Group clipFunc={(c) => c.rect(0, 0, splitX, size.height)}>
-                <Drawn layers={splitLayers} view={shown} />
+                <Drawn layers={splitLayers} overlays={NO_LAYERS} view={shown} size={size} />
               </Group>
             )}
           </Layer>
@@ -277,19 +277,36 @@ export function LightTable({
   );
 }
 
-function Drawn({ layers, view }: { layers: readonly TableLayer[]; view: View }) {
+interface DrawnProps {
+  readonly layers: readonly TableLayer[];
+  readonly overlays: readonly TableLayer[];
+  readonly view: View;
+  readonly size: Size;
+}
+
+function Drawn({ layers, overlays, view, size }: DrawnProps) {
+  const painter = useMemo(() => new TilePainter(), []);
+  const { zoom, x, y } = view;
+  const seen = { left: -x / zoom, top: -y / zoom, right: (size.width - x) / zoom, bottom: (size.height - y) / zoom };
   return (
-    <Group x={view.x} y={view.y} scaleX={view.zoom} scaleY={view.zoom}>
-      {layers.map((layer, i) => (
+    <>
+      <Shape
+        listening={false}
+        perfectDrawEnabled={false}
+        sceneFunc={({ _context: context }, shape) => {
+          const isWhole = painter.paint(context, layers, view, size, window.devicePixelRatio);
+          if (!isWhole) requestAnimationFrame(() => shape.getLayer()?.batchDraw());
+        }}
+      />
+      <Group x={x} y={y} scaleX={zoom} scaleY={zoom}>
         <Shape
-          // Layers have no identity of their own: their place in the stack is it.
-          // biome-ignore lint/suspicious/noArrayIndexKey: see above
-          key={i}
           listening={false}
           perfectDrawEnabled={false}
-          sceneFunc={(context) => drawLayer(context._context, layer, view.zoom)}
+          sceneFunc={({ _context: context }) => {
+            for (const layer of overlays) drawLayer(context, layer, zoom, seen);
+          }}
         />
-      ))}
-    </Group>
+      </Group>
+    </>
   );
 }

@@ -2,6 +2,7 @@
 import type { Rgb } from "@plain-palette/core/colour";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { ReadOut } from "../light-table/look-bar.tsx";
+import { partOf } from "../light-table/pieces.ts";
 import type { ArtSize, DrawnTrace } from "./table-layers.ts";
 
 let probe: OffscreenCanvasRenderingContext2D | null = null;
@@ -22,7 +23,8 @@ export function readPlace(
 ): ReadOut | null {
   if (x < 0 || y < 0 || x >= size.width || y >= size.height) return null;
   const context = probeContext();
-  const hit = context && trace?.fills.find(({ path }) => context.isPointInPath(path, x, y));
+  const here = { left: x, top: y, right: x, bottom: y };
+  const hit = context && trace?.fills.find(({ path }) => context.isPointInPath(partOf(path, here), x, y));
   const spot = spots.find(({ id }) => id === hit?.spotId) ?? null;
   return {
     xMm: x * mmPerPx,

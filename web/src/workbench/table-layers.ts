@@ -10,8 +10,9 @@ import type { Separation } from "@plain-palette/core/separate";
 import type { Deviation } from "@plain-palette/core/trace";
 import type { TracedView, TriedView } from "../compute/messages.ts";
 import type { Computed, PreparedPicture } from "../compute/use-compute.ts";
-import { makePath2D, makePolylinePath, nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
+import { nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
+import { makePath2D, makePieces, makePolylinePieces, type Pieces } from "../light-table/pieces.ts";
 
 export interface ArtSize {
   readonly width: number;
@@ -128,9 +129,9 @@ export function placedTable(
 
 /** A traced picture ready to draw and to be asked which spot is where. */
 export interface DrawnTrace {
-  readonly unders: readonly { readonly spotId: string; readonly path: Path2D }[];
-  readonly fills: readonly { readonly spotId: string; readonly path: Path2D }[];
-  readonly edges: Path2D;
+  readonly unders: readonly { readonly spotId: string; readonly path: Pieces }[];
+  readonly fills: readonly { readonly spotId: string; readonly path: Pieces }[];
+  readonly edges: Pieces;
   readonly nodes: Float64Array;
 }
 
@@ -138,9 +139,9 @@ export function drawTrace(traced: TracedView): DrawnTrace {
   return {
     unders: traced.fills
       .filter(({ under }) => under.length > 0)
-      .map(({ spotId, under }) => ({ spotId, path: makePath2D(under, true) })),
-    fills: traced.fills.map(({ spotId, paths }) => ({ spotId, path: makePath2D(paths, true) })),
-    edges: makePath2D(traced.edges, false),
+      .map(({ spotId, under }) => ({ spotId, path: makePieces(under, true) })),
+    fills: traced.fills.map(({ spotId, paths }) => ({ spotId, path: makePieces(paths, true) })),
+    edges: makePieces(traced.edges, false),
     nodes: nodePoints(traced.edges),
   };
 }
@@ -175,20 +176,21 @@ function outlineLayers(trace: DrawnTrace): TableLayer[] {
 
 /** Boundaries in the colour of their distance from the source's, the farthest on top. */
 function distanceLayers({ stretches }: Deviation): TableLayer[] {
-  return stretches.map((lines, i): TableLayer => {
-    const path = new Path2D();
-    for (const line of lines) path.addPath(makePolylinePath(line, false));
-    return { kind: "strokes", path, colour: DISTANCE_COLOURS[i], screenPx: 1.5 + i };
-  });
+  return stretches.map((lines, i) => ({
+    kind: "strokes",
+    path: makePolylinePieces(lines),
+    colour: DISTANCE_COLOURS[i],
+    screenPx: 1.5 + i,
+  }));
 }
 
 /** A simplification that is tried: the lines as they are, and over them as they would be, with their nodes. */
 export function triedLayers({ before, after, picked }: TriedView): TableLayer[] {
   return [
     // What was picked is seen even where no node can be spared.
-    { kind: "strokes", path: makePath2D(picked, true), colour: "#1e1d1a", screenPx: 2, isHaloed: true, dashPx: 6 },
-    { kind: "strokes", path: makePath2D(before, false), colour: "#f0b429", screenPx: 5, isHaloed: true },
-    { kind: "strokes", path: makePath2D(after, false), colour: "#1e1d1a", screenPx: 1.2 },
+    { kind: "strokes", path: makePieces(picked, true), colour: "#1e1d1a", screenPx: 2, isHaloed: true, dashPx: 6 },
+    { kind: "strokes", path: makePieces(before, false), colour: "#f0b429", screenPx: 5, isHaloed: true },
+    { kind: "strokes", path: makePieces(after, false), colour: "#1e1d1a", screenPx: 1.2 },
     { kind: "nodes", points: nodePoints(after), colour: "#1e1d1a" },
   ];
 }
@@ -197,7 +199,7 @@ export function triedLayers({ before, after, picked }: TriedView): TableLayer[] 
 function plateLayers(separation: Separation, hidden: ReadonlySet<string>): TableLayer[] {
   const fills = separation.plates
     .filter((plate) => !hidden.has(plate.id))
-    .map((plate) => ({ colour: formatHex(plate.rgb), path: makePath2D(plate.region, true) }));
+    .map((plate) => ({ colour: formatHex(plate.rgb), path: makePieces(plate.region, true) }));
   return [{ kind: "fills", fills }];
 }
 
@@ -220,7 +222,7 @@ export function filmLayers(set: FilmSet, index: number): TableLayer[] {
   for (const { x1, y1, x2, y2 } of set.centreMarks) marks.addPath(makePath2D([polygonPath([x1, y1, x2, y2])], false));
   return [
     sheet,
-    { kind: "fills", fills: [{ colour: "#000", path: makePath2D(film.plate.region, true) }], placement: art },
+    { kind: "fills", fills: [{ colour: "#000", path: makePieces(film.plate.region, true) }], placement: art },
     { kind: "strokes", path: marks, colour: "#000", width: MARKS.lineWidth, placement: inMm },
     {
       kind: "text",

@@ -169,7 +169,13 @@ function Bench({ step }: { step: JobStep }) {
       }),
     [step, shownLook, fade, underFade, computed, trace, hidden, size, recipe.artwork.garment],
   );
-  const placed = shownLook === "placed" && prepared ? placedTable(prepared, recipe.artwork, mmPerPx) : null;
+  const isPlaced = shownLook === "placed";
+  const placed = useMemo(
+    () => (isPlaced && prepared ? placedTable(prepared, recipe.artwork, mmPerPx) : null),
+    [isPlaced, prepared, recipe.artwork, mmPerPx],
+  );
+  const tried = traced?.tried;
+  const triedLines = useMemo(() => (tried && shownLook !== "source" ? triedLayers(tried) : []), [tried, shownLook]);
   const readOut: ReadOut | null = useMemo(
     () =>
       place && !isFilm ? readPlace(place, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? []) : null,
@@ -180,7 +186,6 @@ function Bench({ step }: { step: JobStep }) {
   const isUnder = look === "outlines" || look === "distance";
   const overlays: TableLayer[] = [
     ...(isWorking ? inHand.overlays : []),
-    ...(traced?.tried && shownLook !== "source" ? triedLayers(traced.tried) : []),
     ...(isChecking && computed.checks ? [ringPlaces(computed.checks.thin, RING_MM / mmPerPx)] : []),
   ];
   return (
@@ -195,7 +200,8 @@ function Bench({ step }: { step: JobStep }) {
             width={isFilm && films ? films.sheet.width : (placed?.width ?? size.width)}
             height={isFilm && films ? films.sheet.height : (placed?.height ?? size.height)}
             mmPerUnit={isFilm ? 1 : mmPerPx}
-            layers={isFilm ? film3 : (placed?.layers ?? [...layers, ...overlays])}
+            layers={isFilm ? film3 : (placed?.layers ?? [...layers, ...triedLines])}
+            overlays={isFilm || placed ? undefined : overlays}
             splitLayers={isFilm ? undefined : splitLayers}
             tool={isWorking ? inHand?.tool : null}
             controls={table}

@@ -1,6 +1,7 @@
 // Tools for laying the picture upright: a line that should be level, the crop's frame, the sheet's corners.
 import type { Box, Corners, Point } from "@plain-palette/core/raster";
-import { GRIP_PX, makePolylinePath, type TableLayer } from "../../light-table/layers.ts";
+import { GRIP_PX, type TableLayer } from "../../light-table/layers.ts";
+import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { TableTool, ToolEvent } from "../../light-table/tool.ts";
 
 /** A tool and what it draws on the table. */

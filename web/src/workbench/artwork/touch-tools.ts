@@ -1,6 +1,7 @@
 // Tools on the picture itself: picking a colour, brushing, cutting a piece and carrying it.
 import type { Point } from "@plain-palette/core/raster";
-import { makePolylinePath, type TableLayer } from "../../light-table/layers.ts";
+import type { TableLayer } from "../../light-table/layers.ts";
+import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolEvent } from "../../light-table/tool.ts";
 import type { ToolInHand } from "./frame-tools.ts";
 

@@ -4,7 +4,7 @@ import { mapPoint, type Point } from "@plain-palette/core/raster";
 import type { Correction } from "@plain-palette/core/recipe";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
-import { makePolylinePath } from "../../light-table/layers.ts";
+import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolEvent } from "../../light-table/tool.ts";
 import type { ToolInHand } from "../artwork/frame-tools.ts";
 import { addPoint } from "../artwork/touch-tools.ts";
