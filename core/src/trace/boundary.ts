@@ -191,11 +191,11 @@ function runFrom({ spots: { data } }: TracedPicture, start: number, step: number
 
 /**
  * The share of the left colour where the edge no longer reaches on one side: near 1 on the left, near 0 on the right. A
- * strip may be too thin to have such a place; its palette colour stands for it then.
+ * strip may be too thin to have such a place, or end at the picture's edge before it; its palette colour stands for it then.
  */
 function pureShare(picture: TracedPicture, start: number, step: number, run: Run, left: number, right: number): number {
-  if (run.isThin) return start === left ? 1 : 0;
-  return leftShare(picture, start + (Math.min(run.length, REACH_PX) - 1) * step, left, right);
+  if (run.isThin || run.length < REACH_PX) return start === left ? 1 : 0;
+  return leftShare(picture, start + (REACH_PX - 1) * step, left, right);
 }
 
 /**

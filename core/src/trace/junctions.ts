@@ -12,6 +12,8 @@ const STEPS = 3;
 const HOLD = 0.05;
 /** No junction lies farther from its grid corner than this along either axis, px. */
 const MAX_SHIFT_PX = 1.2;
+/** Of the way to the next vertex on the picture's edge, a junction takes at most this share. */
+const SHARE_OF_WAY = 0.45;
 /** Beside a boundary of one or two cracks, so near that two neighbouring junctions cannot pass each other. */
 const NEAR_SHIFT_PX = 0.45;
 const SHORT_CRACKS = 2;
@@ -37,9 +39,12 @@ export function placeJunctions(
       const side = endSide(boundaries[half >> 1].points, (half & 1) === 1);
       if (side) sides.push(side);
     }
-    const [sx, sy] = meetingPoint(sides, x, y, limit);
-    out[v * 2] = x === 0 || x === width ? x : Math.min(width, Math.max(0, x + sx));
-    out[v * 2 + 1] = y === 0 || y === height ? y : Math.min(height, Math.max(0, y + sy));
+    const onSide = x === 0 || x === width;
+    const onTop = y === 0 || y === height;
+    const [sx, sy] =
+      onSide !== onTop ? alongPictureEdge(graph, boundaries, v, onTop) : meetingPoint(sides, x, y, limit);
+    out[v * 2] = onSide ? x : Math.min(width, Math.max(0, x + sx));
+    out[v * 2 + 1] = onTop ? y : Math.min(height, Math.max(0, y + sy));
   }
   return out;
 }
@@ -75,6 +80,56 @@ function meetingPoint(sides: readonly Side[], x: number, y: number, limit: numbe
     if (sides.every(({ bend }) => bend === 0)) break;
   }
   return [sx, sy];
+}
+
+/**
+ * How far along the picture's edge the one boundary that ends there really meets it. One that comes in flat was lost sight of
+ * half a pixel before the edge, and may have far to go: as far as its own bend says, but not beyond the middle of the way to
+ * the next vertex. `isLevel`: the edge is the picture's upper or lower one.
+ */
+function alongPictureEdge(
+  { chains, vertices, leaving }: ChainGraph,
+  boundaries: readonly BoundaryPoints[],
+  v: number,
+  isLevel: boolean,
+): readonly [number, number] {
+  const inwards = isLevel ? [1, 3] : [0, 2];
+  const half = inwards.map((d) => leaving[v * 4 + d]).find((h) => h >= 0);
+  const side = half === undefined ? null : endSide(boundaries[half >> 1].points, (half & 1) === 1);
+  if (!side) return [0, 0];
+  const [x, y] = [vertices[v * 2], vertices[v * 2 + 1]];
+  // Seen with the edge as the x axis and the vertex as its origin.
+  const [px, py] = isLevel ? [side.x - x, side.y - y] : [side.y - y, side.x - x];
+  const [dx, dy] = isLevel ? [side.dx, side.dy] : [side.dy, side.dx];
+  // Left of the side's direction, as it is seen there.
+  const [nx, ny] = isLevel ? [-dy, dx] : [dy, -dx];
+  const at = (a: number) => px + a * dx + (side.offset + a * (side.slope + a * side.bend)) * nx;
+  const [first, second, third] = [py + side.offset * ny, dy + side.slope * ny, side.bend * ny];
+  const meets = roots(first, second, third).map(at);
+  const room = (sign: number): number => {
+    const along = leaving[v * 4 + (isLevel ? (sign > 0 ? 0 : 2) : sign > 0 ? 1 : 3)];
+    const isBehind = px * sign > 0;
+    if (along < 0 || isBehind) return MAX_SHIFT_PX;
+    const { corners } = chains[along >> 1];
+    const other = (along & 1) === 1 ? 0 : corners.length - 2;
+    return Math.max(NEAR_SHIFT_PX, SHARE_OF_WAY * Math.abs(isLevel ? corners[other] - x : corners[other + 1] - y));
+  };
+  let best = 0;
+  let least = Number.POSITIVE_INFINITY;
+  for (const meet of meets) {
+    if (Math.abs(meet) >= least) continue;
+    least = Math.abs(meet);
+    best = Math.sign(meet) * Math.min(least, room(Math.sign(meet)));
+  }
+  return isLevel ? [best, 0] : [0, best];
+}
+
+/** Where c + b a + q a² vanishes, or where it comes nearest to that. */
+function roots(c: number, b: number, q: number): number[] {
+  if (Math.abs(q) < 1e-9) return Math.abs(b) < 1e-6 ? [] : [-c / b];
+  const under = b * b - 4 * q * c;
+  const root = Math.sqrt(Math.max(0, under));
+  return [(-b - root) / (2 * q), (-b + root) / (2 * q)];
 }
 
 /** One end of a boundary; null for fewer than two points. As many of the end's points are used as lie on one side. */
