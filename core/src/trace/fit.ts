@@ -11,14 +11,14 @@ import { findStraights, type Straight } from "./straights.ts";
 export type FittedSegments = number[];
 
 /** Rounds of fitting, and how many times too far off a curve may be at each: reparametrising gains a factor of two or so. */
-const HOPE = [12, 6, 3, 2, 1];
+const HOPE = [20, 12, 8, 6, 5, 4, 3, 3, 2, 1];
 /** A segment's few unknowns are found from so many of its points; all of them are checked. */
 const MOST_SAMPLES = 48;
 /** A direction, or null where the curve may leave as it likes. */
 export type Tangent = readonly [number, number] | null;
 
 /** How far points lie off the parabola that guides a joint, as a share of the tolerance. */
-const GUIDE_SHARE = 0.5;
+const GUIDE_SHARE = 0.3;
 /** How often the tolerance is halved towards the least that needs no more segments. */
 const TIGHTENINGS = 4;
 
