@@ -10,6 +10,8 @@ const SIDE = 4;
 /** Longer sides say more of where they go, if their points lie on a line or parabola as near as this, root mean square. */
 const LONG_SIDES = [16, 11, 7];
 const ON_SIDE_PX = 0.05;
+/** Points that lie farther off than this are partly round the next corner, as at the end of a thin stem: fewer are asked. */
+const OFF_SIDE_PX = 0.12;
 /** A corner may lie at most this far (px) outside the polyline: the aperture cuts no more off. */
 const MAX_REACH_PX = 1.3;
 /** Sides that bend meet where the lines do that touch them there: found in a few steps. */
@@ -141,6 +143,7 @@ function sideAt(points: Float64Array, n: number, i: number, sign: number, isLoop
   while (count < most && indexAt(count) >= 0) count++;
   if (count < 2) return null;
   let side = fitSide(points, count, indexAt);
+  while (count > 2 && side.offPx > OFF_SIDE_PX) side = fitSide(points, --count, indexAt);
   for (const long of LONG_SIDES) {
     if (2 * long + 2 > n || indexAt(long - 1) < 0) continue;
     const longer = fitSide(points, long, indexAt);
