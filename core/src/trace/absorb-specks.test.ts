@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { findComponents, type LabelMap, NONE, regionsOfPixels } from "../raster/index.ts";
+import { findComponents, forEachContact, type LabelMap, NONE, regionAt, regionsOfPixels } from "../raster/index.ts";
 import { absorbSpecks } from "./index.ts";
 
 const maps = fc
-  .tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 }))
+  .tuple(fc.integer({ min: 1, max: 13 }), fc.integer({ min: 1, max: 9 }))
   .chain(([width, height]) =>
     fc
       .array(fc.constantFrom(0, 1, 2, NONE), { minLength: width * height, maxLength: width * height })
@@ -51,7 +51,38 @@ describe("regions", () => {
           const pixels = [...of.keys()].filter((p) => of[p] === c);
           expect(areaPx[c]).toBe(pixels.length);
           expect(pixels.every((p) => map.data[p] === label[c])).toBe(true);
+          expect(pixels.every((p) => regionAt(components, p) === c)).toBe(true);
         }
+      }),
+    );
+  });
+  it("touch along as many pixel sides as there are between them", () => {
+    fc.assert(
+      fc.property(maps, (map) => {
+        const components = findComponents(map);
+        const of = regionsOfPixels(components);
+        const { width } = map;
+        const sides = new Map<string, number>();
+        const add = (into: Map<string, number>, a: number, b: number, length: number) => {
+          const key = [a, b].sort((u, v) => u - v).join();
+          into.set(key, (into.get(key) ?? 0) + length);
+        };
+        for (let p = 0; p < of.length; p++) {
+          if (p % width > 0 && of[p - 1] !== of[p]) add(sides, of[p - 1], of[p], 1);
+          if (p >= width && of[p - width] !== of[p]) add(sides, of[p - width], of[p], 1);
+        }
+        const contacts = new Map<string, number>();
+        forEachContact(components, width, (a, b, length) => add(contacts, a, b, length));
+        expect(contacts).toEqual(sides);
+      }),
+    );
+  });
+  it("are the same wherever the labels lie in memory", () => {
+    fc.assert(
+      fc.property(maps, fc.integer({ min: 1, max: 3 }), (map, offset) => {
+        const memory = new Uint8Array(map.data.length + offset);
+        memory.set(map.data, offset);
+        expect(findComponents({ ...map, data: memory.subarray(offset) })).toEqual(findComponents(map));
       }),
     );
   });

@@ -42,6 +42,49 @@ describe("circles", () => {
   });
 });
 
+describe("art that touches the picture's edge", () => {
+  it("a full circle is an arc in each corner, true all the way, that leaves the edge where the circle does", () => {
+    const { map } = traceSvg(200, `<circle cx="100" cy="100" r="100" fill="${INK}"/>`);
+    const arcs = map.edges.filter(({ read }) => read.length > 0);
+    expect(arcs).toHaveLength(4);
+    for (const { path } of arcs) {
+      expect(segmentCount(path)).toBeLessThanOrEqual(2);
+      const points = flattenPath(path, 0.02);
+      for (let i = 0; i < points.length; i += 2)
+        expect(Math.abs(lengthOf(points[i] - 100, points[i + 1] - 100) - 100)).toBeLessThan(0.12);
+    }
+    // Half a pixel of cover ends 10 px beside the place where the circle touches.
+    for (let v = 0; v < map.vertices.length; v += 2) {
+      const [x, y] = [map.vertices[v], map.vertices[v + 1]];
+      expect(Math.min(Math.abs(x - 100), Math.abs(y - 100))).toBeLessThan(4);
+    }
+  });
+  it("a slanting band meets it where it was drawn to", () => {
+    const { map } = traceSvg(100, `<path d="M-10 20L110 32V44L-10 32Z" fill="${INK}"/>`);
+    const ends: number[] = [];
+    for (let v = 0; v < map.vertices.length; v += 2) if (map.vertices[v] === 0) ends.push(map.vertices[v + 1]);
+    for (const [i, y] of [21, 33].entries()) expect(Math.abs(ends.sort((a, b) => a - b)[i] - y)).toBeLessThan(0.1);
+  });
+});
+
+describe("tips between curved sides", () => {
+  it.each([30, 45, 70])("of a lens of two arcs of radius %d lie within 0.15 px of where the arcs meet", (radius) => {
+    const { map } = traceSvg(
+      120,
+      `<path d="M20.3 60.4A${radius + 30} ${radius + 30} 0 0 1 98.6 60.4A${radius} ${radius} 0 0 1 20.3 60.4Z" fill="${INK}"/>`,
+    );
+    const [{ path }] = loops(map);
+    for (const [x, y] of [
+      [20.3, 60.4],
+      [98.6, 60.4],
+    ]) {
+      const distances: number[] = [];
+      for (let i = 0; i < path.length; i += 6) distances.push(lengthOf(path[i] - x, path[i + 1] - y));
+      expect(Math.min(...distances)).toBeLessThan(0.15);
+    }
+  });
+});
+
 describe("ellipses", () => {
   it.each([0, 20, 65])("turned by %d degrees are four cubics with their axes", (angle) => {
     const { map } = traceSvg(
