@@ -111,12 +111,11 @@ function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, d
   const leftY = dy > 0 || dx < 0 ? y0 : y0 - 1;
   const rightX = leftX - dy;
   const rightY = leftY + dx;
-  // The picture's own edge is exact.
-  if (leftX < 0 || leftY < 0 || leftX >= width || leftY >= height) return 0;
-  if (rightX < 0 || rightY < 0 || rightX >= width || rightY >= height) return 0;
   const left = leftY * width + leftX;
   const right = rightY * width + rightX;
-  const step = right - left;
+  const step = -dy + dx * width;
+  if (leftX < 0 || leftY < 0 || leftX >= width || leftY >= height) return clearDepth(picture, right, step);
+  if (rightX < 0 || rightY < 0 || rightX >= width || rightY >= height) return -clearDepth(picture, left, -step);
   const runLeft = runFrom(picture, left, -step, roomToEdge(leftX, leftY, dy, -dx, width, height));
   const runRight = runFrom(picture, right, step, roomToEdge(rightX, rightY, -dy, dx, width, height));
   if (runRight.isThin !== runLeft.isThin) {
@@ -136,6 +135,20 @@ function readShift(picture: TracedPicture, x0: number, y0: number, dx: number, d
   const gained = sumShares(picture, right, step, runRight, left, right, least, most);
   const lost = sumShares(picture, left, -step, runLeft, left, right, most, least);
   return gained - lost;
+}
+
+/**
+ * How far art that touches the picture's edge ends inside it, px: by the coverage of its outermost pixels. 0 where they are
+ * opaque, and the picture's own edge is the boundary.
+ */
+function clearDepth({ raster: { data }, spots }: TracedPicture, start: number, inwards: number): number {
+  let depth = 0;
+  for (let k = 0; k < REACH_PX; k++) {
+    const p = start + k * inwards;
+    if (spots.data[p] !== spots.data[start] || data[p * 4 + 3] === 255) break;
+    depth += 1 - data[p * 4 + 3] / 255;
+  }
+  return depth;
 }
 
 /**

@@ -59,6 +59,17 @@ describe("art that touches the picture's edge", () => {
       expect(Math.min(Math.abs(x - 100), Math.abs(y - 100))).toBeLessThan(4);
     }
   });
+  it.each([100, 99.8])("a circle of radius %d cut out and trimmed to its box is one circle", (r) => {
+    const { map } = traceRaster(
+      renderSvg(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><circle cx="100" cy="100" r="${r}" fill="${INK}"/></svg>`,
+      ),
+    );
+    expect(map.edges).toHaveLength(1);
+    const circle = asCircle(map.edges[0].path);
+    expect(Math.abs((circle?.radius ?? 0) - r)).toBeLessThan(0.05);
+    expect(lengthOf((circle?.x ?? 0) - 100, (circle?.y ?? 0) - 100)).toBeLessThan(0.05);
+  });
   it("a slanting band meets it where it was drawn to", () => {
     const { map } = traceSvg(100, `<path d="M-10 20L110 32V44L-10 32Z" fill="${INK}"/>`);
     const ends: number[] = [];
