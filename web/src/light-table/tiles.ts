@@ -16,8 +16,9 @@ export interface Size {
 
 /** Side of a tile, device px: small enough to be painted within a frame. */
 const TILE_PX = 128;
-/** Tiles that are kept: some screens full. */
-const MOST_TILES = 600;
+/** Tiles that are kept at least, and how many screens full on a large screen. */
+const LEAST_KEPT = 600;
+const SCREENS_KEPT = 2;
 /** Painting in one frame, ms: while the table moves, and when what lies on it has changed. */
 const MOVING_MS = 10;
 const CHANGED_MS = 60;
@@ -89,8 +90,9 @@ export class TilePainter {
       if (missing.length > 0) context.clearRect(x, y, side, side);
       context.drawImage(tile, x, y, side, side);
     }
+    const kept = Math.max(LEAST_KEPT, SCREENS_KEPT * (shown.length + missing.length));
     for (const key of tiles.keys()) {
-      if (tiles.size <= MOST_TILES) break;
+      if (tiles.size <= kept) break;
       tiles.delete(key);
     }
     return missing.length === 0;
