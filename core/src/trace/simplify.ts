@@ -13,9 +13,10 @@ import {
   segmentCount,
 } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import { fitRun, type Tangent } from "./fit.ts";
+import { fitRun } from "./fit.ts";
 import { distanceBetween } from "./line-distance.ts";
 import { faceAt, type MapEdge, type PlanarMap, ringPath } from "./planar-map.ts";
+import type { Tangent } from "./segment.ts";
 import { untangle } from "./untangle.ts";
 
 /** What is to be simplified, and how far a boundary may move, source pixels. */
