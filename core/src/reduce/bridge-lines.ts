@@ -8,6 +8,8 @@ import { distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./pa
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
 const RIDGE_SHARE = 0.25;
 const LINE_WIDTH = 0.8;
+/** Squared distance (encoded sRGB) of a pixel from its colour up to which nothing of another can be in it. */
+const PURE2 = 4;
 /** Two pixels away there is less of it than this. */
 const BESIDE_SHARE = 0.15;
 /** Share in a pixel that joins two of a line's pixels that touch at a corner. */
@@ -31,16 +33,23 @@ export function bridgeLines(
     const other = labels[q];
     if (other === line) return 1;
     if (other >= MAX_FOUND) return 0;
-    const [r, g, b] = [data[q * 4], data[q * 4 + 1], data[q * 4 + 2]];
+    const r = data[q * 4];
+    const g = data[q * 4 + 1];
+    const b = data[q * 4 + 2];
     const toLine2 = distance2(palette, line, r, g, b);
     const toOther2 = distance2(palette, other, r, g, b);
     const apart2 = palette.apart2[line * MAX_FOUND + other];
     return mixDistance2(toLine2, toOther2, apart2) > mix2 ? 0 : mixShare(toLine2, toOther2, apart2);
   };
   const found: number[] = [];
+  const around = new Int32Array(25);
+  for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
   const consider = (p: number, step: number, line: number): boolean => {
+    // Beside most pixels lies an area of the other colour: no line, at the cost of a look.
+    if (labels[p - step] === line || labels[p + step] === line) return false;
+    if (labels[p - 2 * step] === line || labels[p + 2 * step] === line) return false;
     const own = shareOf(p, line);
-    if (own < RIDGE_SHARE || labels[p - step] === line || labels[p + step] === line) return false;
+    if (own < RIDGE_SHARE) return false;
     const before = shareOf(p - step, line);
     const after = shareOf(p + step, line);
     // Of two equal ones the first is the ridge.
@@ -52,17 +61,18 @@ export function bridgeLines(
     const x = p % width;
     const y = (p - x) / width;
     if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) continue;
-    let last = labels[p];
-    for (let v = -2; v <= 2; v++)
-      for (let u = -2; u <= 2; u++) {
-        const line = labels[p + v * width + u];
-        if (line === labels[p] || line === last || line >= MAX_FOUND) continue;
-        last = line;
-        if (consider(p, 1, line) || consider(p, width, line)) {
-          found.push(p, line);
-          u = v = 3;
-        }
-      }
+    const own = labels[p];
+    // Most pixels beside an edge are purely their colour.
+    if (own < MAX_FOUND && distance2(palette, own, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) < PURE2) continue;
+    let last = own;
+    for (let i = 0; i < around.length; i++) {
+      const line = labels[p + around[i]];
+      if (line === own || line === last || line >= MAX_FOUND) continue;
+      last = line;
+      if (!consider(p, 1, line) && !consider(p, width, line)) continue;
+      found.push(p, line);
+      break;
+    }
   }
   for (let k = 0; k < found.length; k += 2) labels[found[k]] = found[k + 1];
 
