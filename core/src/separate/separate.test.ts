@@ -51,12 +51,15 @@ function plateOf(separation: Separation, id: string): Plate {
   return plate;
 }
 
+/** The independent library loses rings over the last digits of a double; a millionth of a pixel is nothing here. */
+const settled = (v: number) => Math.round(v * 1e6) / 1e6;
+
 /** The region in an independent library's terms (polygon-clipping): outer rings less holes. */
 function independent(region: Plate["region"]): MultiPolygon {
   const rings = region.map((path) => {
     const flat = flattenPath(path, 0.005);
     const ring: [number, number][] = [];
-    for (let i = 0; i < flat.length; i += 2) ring.push([flat[i], flat[i + 1]]);
+    for (let i = 0; i < flat.length; i += 2) ring.push([settled(flat[i]), settled(flat[i + 1])]);
     return { ring, area: pathArea(path) };
   });
   const outerSign = Math.sign(
