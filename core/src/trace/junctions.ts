@@ -25,35 +25,41 @@ export function placeJunctions(
   width: number,
   height: number,
 ): Float64Array {
-  const { vertices, leaving } = graph;
+  const { vertices } = graph;
   const out = new Float64Array(vertices.length);
   for (let v = 0; v < vertices.length / 2; v++) {
     const x = vertices[v * 2];
     const y = vertices[v * 2 + 1];
-    const sides: Side[] = [];
-    let limit = MAX_SHIFT_PX;
-    for (let d = 0; d < 4; d++) {
-      const half = leaving[v * 4 + d];
-      if (half < 0) continue;
-      if (graph.chains[half >> 1].corners.length / 2 - 1 <= SHORT_CRACKS) limit = NEAR_SHIFT_PX;
-      const side = endSide(boundaries[half >> 1].points, (half & 1) === 1);
-      if (side) sides.push(side);
-    }
     const onSide = x === 0 || x === width;
     const onTop = y === 0 || y === height;
     const [sx, sy] =
-      onSide !== onTop ? alongPictureEdge(graph, boundaries, v, onTop) : meetingPoint(sides, x, y, limit);
+      onSide !== onTop ? alongPictureEdge(graph, boundaries, v, onTop) : meetingPoint(graph, boundaries, v);
     out[v * 2] = onSide ? x : Math.min(width, Math.max(0, x + sx));
     out[v * 2 + 1] = onTop ? y : Math.min(height, Math.max(0, y + sy));
   }
   return out;
 }
 
-/** Where sides that touch near (x, y) come nearest together, from there, at most `limit` along either axis. */
-function meetingPoint(sides: readonly Side[], x: number, y: number, limit: number): readonly [number, number] {
+/** Where the boundaries that end at a vertex come nearest together, from it. */
+function meetingPoint(
+  { chains, vertices, leaving }: ChainGraph,
+  boundaries: readonly BoundaryPoints[],
+  v: number,
+): readonly [number, number] {
+  const [x, y] = [vertices[v * 2], vertices[v * 2 + 1]];
+  const sides: Side[] = [];
+  let limit = MAX_SHIFT_PX;
+  for (let d = 0; d < 4; d++) {
+    const half = leaving[v * 4 + d];
+    if (half < 0) continue;
+    if (chains[half >> 1].corners.length / 2 - 1 <= SHORT_CRACKS) limit = NEAR_SHIFT_PX;
+    const side = endSide(boundaries[half >> 1].points, (half & 1) === 1);
+    if (side) sides.push(side);
+  }
   let sx = 0;
   let sy = 0;
   if (sides.length === 0) return [sx, sy];
+  const weight = 1 + HOLD / sides.length;
   // Sides that bend are followed by the lines that touch them where the last step came to.
   for (let step = 0; step < STEPS; step++) {
     // Normal equations of the point nearest to all lines, relative to the grid corner.
@@ -67,7 +73,6 @@ function meetingPoint(sides: readonly Side[], x: number, y: number, limit: numbe
       const nx = -line.dy;
       const ny = line.dx;
       const offset = nx * (line.x - x) + ny * (line.y - y);
-      const weight = 1 + HOLD / sides.length;
       a += nx * nx;
       b += nx * ny;
       c += ny * ny;
