@@ -10,7 +10,7 @@ import {
   reduceColours,
 } from "../reduce/index.ts";
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
-import { type PlanarMap, simplifyMap, tracePicture } from "../trace/index.ts";
+import { fitShapes, type PlanarMap, readShapes, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
@@ -38,9 +38,12 @@ export interface Artwork {
   readonly raster: Raster;
 }
 
-/** The latest result of every step, and of the costly parts of separating. One per job that is open. */
+/** The costly parts of tracing and separating. */
+type Part = "boundaries" | "inks" | "base";
+
+/** The latest result of every step, and of some parts of them. One per job that is open. */
 export interface ResultCache {
-  readonly kept: Map<Step | "inks" | "base", { readonly key: string; readonly result: unknown }>;
+  readonly kept: Map<Step | Part, { readonly key: string; readonly result: unknown }>;
   readonly prepare: PrepareCache;
 }
 
@@ -70,6 +73,7 @@ export function* runSteps(
   const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
   const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
   const { simplify, ...shapes } = recipe.shapes;
+  const readKey = JSON.stringify([assignKey, roles, shapes.specksPx, shapes.thinnestPx, shapes.cornerDeg]);
   const traceKey = JSON.stringify([assignKey, roles, shapes]);
   const mapKey = JSON.stringify([traceKey, simplify.filter(({ isOn }) => isOn)]);
   const reduceKey = JSON.stringify([findKey, { ...recipe.colours, corrections: null, pieces: null }]);
@@ -87,7 +91,10 @@ export function* runSteps(
     assignSpots(findings, reduction, placeCorrections(corrections, prepared.frame)),
   );
   yield "trace";
-  const traced = keep(cache, "trace", traceKey, () => tracePicture(findings, reduction, assignment, recipe.shapes));
+  const traced = keep(cache, "trace", traceKey, () => {
+    const read = () => readShapes(findings, reduction, assignment, shapes);
+    return fitShapes(keep(cache, "boundaries", readKey, read), shapes);
+  });
   yield "simplify";
   const map = keep(cache, "simplify", mapKey, () =>
     simplifyMap(traced, placeSimplifications(simplify, prepared.frame)),
@@ -118,7 +125,7 @@ export function runPipeline(artwork: Artwork, recipe: Recipe, cache: ResultCache
   }
 }
 
-function keep<T>(cache: ResultCache, step: Step | "inks" | "base", key: string, compute: () => T): T {
+function keep<T>(cache: ResultCache, step: Step | Part, key: string, compute: () => T): T {
   const kept = cache.kept.get(step);
   if (kept?.key === key) return kept.result as T;
   const result = compute();

@@ -38,6 +38,20 @@ describe("artwork and recipe give every result", () => {
     expect(retraced.map).not.toBe(before.map);
   });
 
+  it("a new tolerance does not read the boundaries again, and gives what a fresh start gives", () => {
+    const cache = makeResultCache();
+    const withTolerance = (tolerancePx: number) => ({ ...recipe, shapes: { ...recipe.shapes, tolerancePx } });
+    runPipeline(artwork, withTolerance(0.2), cache);
+    const boundaries = cache.kept.get("boundaries")?.result;
+    for (const tolerancePx of [0.5, 0.1, 0.2]) {
+      const after = runPipeline(artwork, withTolerance(tolerancePx), cache);
+      expect(cache.kept.get("boundaries")?.result).toBe(boundaries);
+      expect(after.map).toEqual(runPipeline(artwork, withTolerance(tolerancePx)).map);
+    }
+    runPipeline(artwork, { ...recipe, shapes: { ...recipe.shapes, cornerDeg: 50 } }, cache);
+    expect(cache.kept.get("boundaries")?.result).not.toBe(boundaries);
+  });
+
   it("moving a plate, renaming a spot or switching the base does not spread the traps again", () => {
     const cache = makeResultCache();
     const before = runPipeline(artwork, recipe, cache);

@@ -2,6 +2,7 @@
 // shares of the colour on one side are summed; the sum is the boundary's mean position over that pixel's width.
 
 import type { Rgb } from "../colour/index.ts";
+import { lengthOf } from "../geometry/index.ts";
 import { type LabelMap, NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
 import type { Chain } from "./chains.ts";
 import { scatterOf } from "./scatter.ts";
@@ -21,10 +22,13 @@ export interface TracedPicture {
   readonly noise: number;
 }
 
-/** Points of a boundary in source pixels, in order, as x, y pairs; `isHard` if the edge has no anti-aliasing. */
+/** Points of a boundary in source pixels, in order, as x, y pairs. */
 export interface BoundaryPoints {
   readonly points: Float64Array;
+  /** Whether the edge has no anti-aliasing. */
   readonly isHard: boolean;
+  /** Whether the points are as the coverage has them, not smoothed. */
+  readonly isExact: boolean;
 }
 
 /** Passes of smoothing along an edge whose pixels carry no coverage, and along one whose coverage is noisy. */
@@ -40,12 +44,17 @@ const LONG_RUN = 4;
 const REACH_PX = 3;
 /** A line of at most so many pixels across has no pixel of its pure colour, or hardly. */
 const LINE_PX = 3;
+/** Coverage beyond the end of a line, px, and the difference of two widths, as a share, where it ends squarely. */
+const MOST_BEYOND = 0.3;
+const SAME_WIDTH = 0.1;
 /** Under this difference of the two sides' pure shares there is no edge to read: the axis runs along another one. */
 const LEAST_CONTRAST = 0.6;
 /** So many cracks in a row may go unread; then the grid has to do, or a curve would swing free. */
 const MOST_UNREAD = 4;
 /** An edge this much steeper along one axis is read along that axis only. */
 const DOMINANCE = 0.6;
+/** Two points are swapped if the way over them becomes shorter by more than this, px. */
+const LEAST_GAIN_PX = 0.05;
 /** Corners of a chain on each side from which its direction is read. */
 const DIRECTION_SPAN = 3;
 
@@ -77,12 +86,26 @@ export function readBoundary(picture: TracedPicture, chain: Chain): BoundaryPoin
     out[n++] = y0 + dy / 2 + dx * shift;
   }
   const isHard = soft * 10 < n / 2 && bends(corners);
-  if (isHard && cracks < SHORT_CRACKS) return { points: insideCorners(corners, isLoop), isHard };
-  if (isHard) return { points: smoothSteps(corners, isLoop), isHard };
-  const points = out.slice(0, n);
+  if (isHard && cracks < SHORT_CRACKS) return { points: insideCorners(corners, isLoop), isHard, isExact: false };
+  if (isHard) return { points: smoothSteps(corners, isLoop), isHard, isExact: false };
+  const points = inOrder(out.slice(0, n));
   // A clean picture may hold rough boundaries, too: those where a third colour shines through between two smooth edges.
-  if (picture.noise === 0 && scatterOf(points) < ROUGH_PX) return { points, isHard };
-  return { points: smoothLine(points, isLoop, NOISE_PASSES, new Uint8Array(n / 2)), isHard };
+  if (picture.noise === 0 && scatterOf(points) < ROUGH_PX) return { points, isHard, isExact: true };
+  return { points: smoothLine(points, isLoop, NOISE_PASSES, new Uint8Array(n / 2)), isHard, isExact: false };
+}
+
+/** The points, two of them swapped where that shortens the way: beside a corner one reading may overtake the other. */
+function inOrder(points: Float64Array): Float64Array {
+  for (let i = 2; i + 5 < points.length; i += 2) {
+    const away = (a: number, b: number) => lengthOf(points[b] - points[a], points[b + 1] - points[a + 1]);
+    if (away(i - 2, i + 2) + away(i, i + 4) + LEAST_GAIN_PX >= away(i - 2, i) + away(i + 2, i + 4)) continue;
+    const [x, y] = [points[i], points[i + 1]];
+    points[i] = points[i + 2];
+    points[i + 1] = points[i + 3];
+    points[i + 2] = x;
+    points[i + 3] = y;
+  }
+  return points;
 }
 
 /** Whether the chain, around crack `k`, runs mostly along that crack, so that its normal is a fair axis to read. */
@@ -178,7 +201,30 @@ function nearEdgeOfLine(
     width += share;
     moment += share * (k + 0.5);
   }
-  return width < 0.2 ? Number.NaN : moment / width - width / 2;
+  if (width < 0.2) return Number.NaN;
+  return moment / width - Math.max(width, widthOfStem(picture, start, inwards, length, outside)) / 2;
+}
+
+/**
+ * Width of the line behind its last pixels, px, where it ends squarely: these are covered in part only, and say nothing of
+ * it. 0 where the line does not end, or grows thinner towards its end.
+ */
+function widthOfStem(picture: TracedPicture, start: number, inwards: number, length: number, outside: number): number {
+  const { width, data } = picture.spots;
+  const along = Math.abs(inwards) === 1 ? width : 1;
+  const [before, after] = [data[start - along], data[start + along]];
+  if ((before === data[start]) === (after === data[start])) return 0;
+  const back = before === data[start] ? -along : along;
+  const widthAt = (row: number) => {
+    let sum = 0;
+    for (let k = -2; k < length + 2; k++) {
+      const p = start + row * back + k * inwards;
+      if (p >= 0 && p < data.length) sum += leftShare(picture, p, start, outside);
+    }
+    return sum;
+  };
+  const [beyond, first, second] = [widthAt(-1), widthAt(1), widthAt(2)];
+  return beyond < MOST_BEYOND && Math.abs(first - second) < SAME_WIDTH * first ? first : 0;
 }
 
 /** Pixels from (x, y), itself included, to the picture's edge along a unit step. */
@@ -204,11 +250,19 @@ function runFrom({ spots: { data } }: TracedPicture, start: number, step: number
 
 /**
  * The share of the left colour where the edge no longer reaches on one side: near 1 on the left, near 0 on the right. A
- * strip may be too thin to have such a place, or end at the picture's edge before it; its palette colour stands for it then.
+ * line may be too thin to have such a place, or end at the picture's edge before it; its palette colour stands for it then.
  */
 function pureShare(picture: TracedPicture, start: number, step: number, run: Run, left: number, right: number): number {
-  if (run.isThin || run.length < REACH_PX) return start === left ? 1 : 0;
-  return leftShare(picture, start + (REACH_PX - 1) * step, left, right);
+  const isLeft = start === left;
+  if (run.length < REACH_PX || (run.isThin && run.length <= LINE_PX)) return isLeft ? 1 : 0;
+  if (!run.isThin) return leftShare(picture, start + (REACH_PX - 1) * step, left, right);
+  // Between edges that are near, the purest pixel: beside a corner it is no purer than the corner's other side covers it.
+  let purest = isLeft ? 0 : 1;
+  for (let k = 0; k < run.length; k++) {
+    const share = leftShare(picture, start + k * step, left, right);
+    purest = isLeft ? Math.max(purest, share) : Math.min(purest, share);
+  }
+  return purest;
 }
 
 /**

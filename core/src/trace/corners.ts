@@ -3,7 +3,17 @@
 import { cosineBetween, lengthOf, tanOfQuarter } from "../geometry/index.ts";
 import { distanceToSegment } from "./line-distance.ts";
 import { fitSide, type Side, touchingLine } from "./side.ts";
+import { findStemEnds, type Place } from "./stem-ends.ts";
 
+/** Points on either side from which a turn is seen. */
+const REACH = 3;
+/** Points that do not scatter show strong turns, of 60 degrees or more, from nearer: no curve of 2 px or more turns so. */
+const EXACT_REACH = 2;
+const STRONG_COSINE = 0.5;
+/** Sides of a corner bend by no more than this over such a span, px: an arc of 9 px does. Points in a span. */
+const MOST_BEND_PX = 0.12;
+const BEND_SPAN_PX = 3;
+const MOST_BEND_POINTS = 9;
 /** Points on each side of a candidate that are trusted; the ones next to it are rounded off by the pixel's aperture. */
 const SKIP = 1;
 const SIDE = 4;
@@ -26,27 +36,37 @@ export interface CorneredLine {
 /**
  * Finds corners in a polyline of points about a pixel apart (x, y pairs; `isLoop`: the last joins the first) and puts
  * each where its two sides meet, leaving out the rounded points beside it. `cosine`: that of the smallest
- * turn that is a corner; smaller ones are part of a curve.
+ * turn that is a corner; smaller ones are part of a curve. `isExact`: the points do not scatter, so that corners are seen
+ * nearer to each other, as at the end of a thin stem.
  */
-export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: number): CorneredLine {
+export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: number, isExact = false): CorneredLine {
   const n = points.length / 2;
   if (n < 5) return { points, corners: [] };
-  const turns = new Float64Array(n);
-  for (let i = 0; i < n; i++) turns[i] = turnAt(points, n, i, isLoop);
-  const at = new Map<number, readonly [number, number]>();
-  for (let i = 0; i < n; i++) {
-    if (turns[i] > cosine || !isSharpestAround(turns, n, i, isLoop)) continue;
-    const tip = cornerTip(points, n, i, isLoop, turns[i], cosine);
-    if (tip) at.set(i, tip);
-  }
+  const turns = turnsOf(points, n, isLoop, REACH);
+  const at = isExact
+    ? findStemEnds(points, turns, (i, offset) => offsetIndex(i, offset, n, isLoop))
+    : new Map<number, readonly Place[]>();
+  const isFree = (i: number) => [-2, -1, 0, 1, 2].every((k) => !at.has(offsetIndex(i, k, n, isLoop)));
+  const near = isExact ? turnsOf(points, n, isLoop, EXACT_REACH) : turns;
+  const strong = isExact ? sharpest(near, n, isLoop, STRONG_COSINE).filter(isFree) : [];
+  const roomOf = countRoom([...at.keys(), ...strong], n, isLoop);
+  const add = (i: number, turn: number) => {
+    const tip = cornerTip(points, n, i, isLoop, turn, cosine, roomOf(i));
+    if (tip) at.set(i, [tip]);
+  };
+  for (const i of strong) add(i, near[i]);
+  for (const i of sharpest(turns, n, isLoop, cosine))
+    if (isFree(i) && !(isExact && isRound(points, n, i, isLoop))) add(i, turns[i]);
   if (at.size === 0) return { points, corners: [] };
   const out: number[] = [];
   const corners: number[] = [];
   for (let i = 0; i < n; i++) {
-    const tip = at.get(i);
-    if (tip) {
-      corners.push(out.length / 2);
-      out.push(tip[0], tip[1]);
+    const tips = at.get(i);
+    if (tips) {
+      for (const [x, y] of tips) {
+        corners.push(out.length / 2);
+        out.push(x, y);
+      }
       continue;
     }
     const isBesideCorner = at.has(wrap(i - 1, n, isLoop)) || at.has(wrap(i + 1, n, isLoop));
@@ -54,6 +74,37 @@ export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: nu
     if (!isBesideCorner || isEnd) out.push(points[i * 2], points[i * 2 + 1]);
   }
   return { points: Float64Array.from(out), corners };
+}
+
+/** Cosine of the turn at every point. */
+function turnsOf(points: Float64Array, n: number, isLoop: boolean, reach: number): Float64Array {
+  const turns = new Float64Array(n);
+  for (let i = 0; i < n; i++) turns[i] = turnAt(points, n, i, isLoop, reach);
+  return turns;
+}
+
+/** Points at which the turn is at least that of `cosine`, and sharper than around them. */
+function sharpest(turns: Float64Array, n: number, isLoop: boolean, cosine: number): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < n; i++) if (turns[i] <= cosine && isSharpestAround(turns, n, i, isLoop)) out.push(i);
+  return out;
+}
+
+/** Counts the points between any point and the nearest of `some` before and after it: more than there are for none. */
+function countRoom(some: readonly number[], n: number, isLoop: boolean): (i: number) => readonly [number, number] {
+  const sorted = [...some].sort((a, b) => a - b);
+  const all = isLoop ? [...sorted.map((k) => k - n), ...sorted, ...sorted.map((k) => k + n)] : sorted;
+  const after = new Int32Array(n).fill(n);
+  const before = new Int32Array(n).fill(n);
+  for (let k = 0; k < all.length; k++) {
+    const [from, to] = [all[k], all[k + 1] ?? n];
+    for (let i = Math.max(0, from + 1); i <= Math.min(n - 1, to); i++) before[i] = i - from - 1;
+  }
+  for (let k = all.length - 1; k >= 0; k--) {
+    const [from, to] = [all[k - 1] ?? -1, all[k]];
+    for (let i = Math.max(0, from); i < Math.min(n, to); i++) after[i] = to - i - 1;
+  }
+  return (i) => [before[i], after[i]];
 }
 
 function wrap(i: number, n: number, isLoop: boolean): number {
@@ -68,8 +119,8 @@ function offsetIndex(i: number, k: number, n: number, isLoop: boolean): number {
 }
 
 /** Cosine of the turn at a point; 1 where there is none. */
-function turnAt(points: Float64Array, n: number, i: number, isLoop: boolean): number {
-  let reach = Math.min(3, Math.floor(n / 3));
+function turnAt(points: Float64Array, n: number, i: number, isLoop: boolean, most: number): number {
+  let reach = Math.min(most, Math.floor(n / 3));
   if (!isLoop) reach = Math.min(reach, i, n - 1 - i);
   if (reach < 1) return 1;
   const a = offsetIndex(i, -reach, n, isLoop) * 2;
@@ -88,7 +139,39 @@ function isSharpestAround(turns: Float64Array, n: number, i: number, isLoop: boo
   return true;
 }
 
-/** Where the two sides meet, or null where a small arc explains the turn as well. */
+/** Whether the turn at point `i` goes on beside it: a side bends the same way, more than points that do not scatter can. */
+function isRound(points: Float64Array, n: number, i: number, isLoop: boolean): boolean {
+  const bendFrom = (sign: number): number => {
+    const nearest = SKIP + 1;
+    const first = offsetIndex(i, sign * nearest, n, isLoop) * 2;
+    let sum = 0;
+    for (let k = nearest + 1; k < nearest + MOST_BEND_POINTS; k++) {
+      const far = offsetIndex(i, sign * k, n, isLoop) * 2;
+      if (first < 0 || far < 0) return 0;
+      const [dx, dy] = [points[far] - points[first], points[far + 1] - points[first + 1]];
+      const length = lengthOf(dx, dy);
+      if (length < BEND_SPAN_PX) continue;
+      for (let between = nearest + 1; between < k; between++) {
+        const p = offsetIndex(i, sign * between, n, isLoop) * 2;
+        sum += (points[p] - points[first]) * dy - (points[p + 1] - points[first + 1]) * dx;
+      }
+      // Two thirds of an arc's height is its mean.
+      const count = k - nearest - 1;
+      return count > 0 ? (1.5 * sign * sum) / count / length : 0;
+    }
+    return 0;
+  };
+  const before = offsetIndex(i, -1, n, isLoop) * 2;
+  const after = offsetIndex(i, 1, n, isLoop) * 2;
+  const [ux, uy] = [points[i * 2] - points[before], points[i * 2 + 1] - points[before + 1]];
+  const turn = Math.sign(ux * (points[after + 1] - points[i * 2 + 1]) - uy * (points[after] - points[i * 2]));
+  return Math.max(turn * bendFrom(-1), turn * bendFrom(1)) > MOST_BEND_PX;
+}
+
+/**
+ * Where the two sides meet, or null where a small arc explains the turn as well. `room`: points between it and the turns
+ * before and after it.
+ */
 function cornerTip(
   points: Float64Array,
   n: number,
@@ -96,9 +179,10 @@ function cornerTip(
   isLoop: boolean,
   turn: number,
   least: number,
-): readonly [number, number] | null {
-  const before = sideAt(points, n, i, -1, isLoop);
-  const after = sideAt(points, n, i, 1, isLoop);
+  room: readonly [number, number],
+): Place | null {
+  const before = sideAt(points, n, i, -1, isLoop, room[0]);
+  const after = sideAt(points, n, i, 1, isLoop, room[1]);
   const x = points[i * 2];
   const y = points[i * 2 + 1];
   // Twice the turn is a corner even without sides long enough to show it (double-angle formula).
@@ -136,16 +220,17 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
 }
 
 /** One side of a corner, pointing away from it; null when there are fewer than two points. */
-function sideAt(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean): Side | null {
-  const most = Math.min(SIDE, Math.floor(n / 2) - 1);
-  const indexAt = (k: number) => offsetIndex(i, sign * (SKIP + 1 + k), n, isLoop);
+function sideAt(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean, room: number): Side | null {
+  const skip = room > SKIP + 1 ? SKIP : 0;
+  const most = Math.min(SIDE, room - skip, Math.floor(n / 2) - 1);
+  const indexAt = (k: number) => offsetIndex(i, sign * (skip + 1 + k), n, isLoop);
   let count = 0;
   while (count < most && indexAt(count) >= 0) count++;
   if (count < 2) return null;
   let side = fitSide(points, count, indexAt);
   while (count > 2 && side.offPx > OFF_SIDE_PX) side = fitSide(points, --count, indexAt);
   for (const long of LONG_SIDES) {
-    if (2 * long + 2 > n || indexAt(long - 1) < 0) continue;
+    if (2 * long + 2 > n || long > room - skip || indexAt(long - 1) < 0) continue;
     const longer = fitSide(points, long, indexAt);
     if (longer.offPx > ON_SIDE_PX) continue;
     side = longer;

@@ -24,11 +24,9 @@ const MOST_NOISE_PX = 0.6;
 /** How far from an end points may be doubted, px. */
 const CLEAR_PX = 2.5;
 
-/** How curves are to follow their boundaries. */
+/** How closely curves are to follow their boundaries. */
 export interface CurveSettings {
   readonly tolerancePx: number;
-  /** Cosine of the smallest turn that is a corner. */
-  readonly cornerCosine: number;
   /** Whether small shapes keep to FINE_PX, whatever the tolerance. */
   readonly keepsText: boolean;
 }
@@ -36,36 +34,74 @@ export interface CurveSettings {
 /** Tolerance that keeps small shapes crisp, px. */
 const FINE_PX = 0.2;
 
+/** A chain's points, made ready for fitting whatever the tolerance: with its ends and its corners. */
+export interface ReadyLine {
+  readonly points: Float64Array;
+  /** Indices of the corners; a line that is no loop has none at its ends. */
+  readonly corners: readonly number[];
+  readonly isLoop: boolean;
+  readonly isShort: boolean;
+  readonly isFine: boolean;
+  /** What its points ask for, px: at least this tolerance, so much more for noise, and for an edge without coverage. */
+  readonly leastPx: number;
+  readonly extraPx: number;
+  readonly hardPx: number;
+}
+
 /**
- * The curve of one chain, ends exactly on its vertices, and the line of points that it was fitted to. `isClear`: without the
- * points next to its ends, where three colours mix and what was read may lie on the wrong side of the neighbour.
+ * Makes one chain ready, its ends exactly on its vertices; null for one that lies on the picture's edge. `isClear`: without
+ * the points next to its ends, where three colours mix and what was read may lie on the wrong side of the neighbour.
  */
-export function fitChain(
+export function readyChain(
   chain: Chain,
   boundary: BoundaryPoints,
   vertices: Float64Array,
   { raster: { width, height }, noise }: TracedPicture,
-  settings: CurveSettings,
+  cornerCosine: number,
   isClear = false,
-): { path: CubicPath; read: Float64Array } {
-  if (isOnPictureEdge(chain, width, height)) return { path: pictureEdge(chain, vertices), read: new Float64Array(0) };
+): ReadyLine | null {
+  if (isOnPictureEdge(chain, width, height)) return null;
+  const isLoop = chain.start < 0;
   const isShort = chain.corners.length / 2 - 1 < SHORT_CRACKS;
-  const isFine = settings.keepsText && acrossOf(chain) <= FINE_ACROSS_PX;
-  const asked = isFine ? Math.min(settings.tolerancePx, FINE_PX) : settings.tolerancePx;
-  const wide = Math.max(asked + Math.min(MOST_NOISE_PX, noise * NOISE_PX), scatterTolerance(boundary.points));
-  const tolerance = isShort ? Math.min(wide, SHORT_PX) : wide + (boundary.isHard ? HARD_EDGE_PX : 0);
-  if (chain.start >= 0) {
-    const points = withEnds(isClear ? clearEnds(boundary.points, vertices, chain) : boundary.points, vertices, chain);
-    const { points: line, corners } = isShort
-      ? { points, corners: [] }
-      : sharpenCorners(points, false, settings.cornerCosine);
-    const last = line.length / 2 - 1;
-    const breaks = [0, ...corners.filter((c) => c > 0 && c < last), last];
-    return { path: fitBetween(line, breaks, tolerance), read: line };
+  const kind = {
+    isLoop,
+    isShort,
+    isFine: acrossOf(chain) <= FINE_ACROSS_PX,
+    leastPx: scatterTolerance(boundary.points),
+    extraPx: Math.min(MOST_NOISE_PX, noise * NOISE_PX),
+    hardPx: boundary.isHard ? HARD_EDGE_PX : 0,
+  };
+  if (isLoop) {
+    const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
+    return { ...kind, ...sharpenCorners(points, true, cornerCosine, boundary.isExact) };
   }
-  const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
-  const { points: line, corners } = sharpenCorners(points, true, settings.cornerCosine);
-  return { path: fitLoop(line, corners, tolerance), read: line };
+  const points = withEnds(isClear ? clearEnds(boundary.points, vertices, chain) : boundary.points, vertices, chain);
+  if (isShort) return { ...kind, points, corners: [] };
+  const cornered = sharpenCorners(points, false, cornerCosine, boundary.isExact);
+  const last = cornered.points.length / 2 - 1;
+  return { ...kind, points: cornered.points, corners: cornered.corners.filter((c) => c > 0 && c < last) };
+}
+
+/** How far the curve of a line may lie off its points, px. */
+export function toleranceOf(line: ReadyLine, { tolerancePx, keepsText }: CurveSettings): number {
+  const asked = keepsText && line.isFine ? Math.min(tolerancePx, FINE_PX) : tolerancePx;
+  const wide = Math.max(asked + line.extraPx, line.leastPx);
+  return line.isShort ? Math.min(wide, SHORT_PX) : wide + line.hardPx;
+}
+
+/** The last curve of each line: small shapes often keep theirs when a tolerance changes. */
+const lastCurves = new WeakMap<ReadyLine, { readonly tolerance: number; readonly path: CubicPath }>();
+
+/** The curve of a line within a tolerance, px. */
+export function fitLine(line: ReadyLine, tolerance: number): CubicPath {
+  const last = lastCurves.get(line);
+  if (last?.tolerance === tolerance) return last.path.slice();
+  const { points, corners, isLoop } = line;
+  const path = isLoop
+    ? fitLoop(points, corners, tolerance)
+    : fitBetween(points, [0, ...corners, points.length / 2 - 1], tolerance);
+  lastCurves.set(line, { tolerance, path: path.slice() });
+  return path;
 }
 
 function fitLoop(line: Float64Array, corners: readonly number[], tolerance: number): CubicPath {

@@ -4,21 +4,32 @@
 import { lengthOf } from "../geometry/index.ts";
 import { fitArc } from "./arc.ts";
 import { type Guide, guideAt } from "./guide.ts";
-import { fitSegment, isWithin, reparametrise, type Samples, type Tangent } from "./segment.ts";
+import { farthestOff, fitSegment, reparametrise, type Samples, settle, type Tangent } from "./segment.ts";
 import { findStraights, type Straight } from "./straights.ts";
 
 /** One run's fit: six numbers a segment, as in CubicPath without its first point. */
 export type FittedSegments = number[];
 
 /** A segment's few unknowns are found from so many of its points; all of them are checked. */
-const MOST_SAMPLES = 48;
+const MOST_SAMPLES = 32;
 /** How far points lie off the parabola that guides a joint, as a share of the tolerance. */
 const GUIDE_SHARE = 0.3;
 /** How often the tolerance is halved towards the least that needs no more segments. */
 const TIGHTENINGS = 4;
 
+/** Length of a first try, where nothing is known. */
+const FIRST_POINTS = 8;
+
 /** How far the points of a straight part lie off it, root mean square, as a share of the tolerance. */
 const STRAIGHT_SHARE = 0.35;
+
+/** One segment through points from..to of a run; `samples` of those that its curve was found from, null for a line. */
+interface Piece {
+  readonly from: number;
+  readonly to: number;
+  readonly curve: readonly number[];
+  readonly samples: Samples | null;
+}
 
 /** A run of boundary points being fitted. */
 interface Run {
@@ -91,57 +102,70 @@ function fitCurve(
     return guide;
   };
   const run = { points, from, to, along: wayAlong(points, from, to), startTangent, endTangent, guideOf };
-  let best = fitGreedily(run, tolerance);
-  if (best.length <= 6) return best;
+  let best = fitGreedily(run, tolerance, []);
+  if (best.length === 1) return refine(run, best, tolerance);
   // The first segments took all the tolerance there is; the least one that gives as many spreads the error evenly.
   let tooTight = 0;
   let enough = tolerance;
   for (let k = 0; k < TIGHTENINGS; k++) {
-    const tried = fitGreedily(run, (tooTight + enough) / 2);
+    const tried = fitGreedily(run, (tooTight + enough) / 2, best);
     if (tried.length <= best.length) {
       best = tried;
       enough = (tooTight + enough) / 2;
     } else tooTight = (tooTight + enough) / 2;
   }
-  return best;
+  return refine(run, best, enough);
 }
 
-/** Segment after segment, each as long as the tolerance allows. */
-function fitGreedily(run: Run, tolerance: number): FittedSegments {
+/** Segment after segment, each as long as the tolerance allows; joints are looked for from those of `last` on. */
+function fitGreedily(run: Run, tolerance: number, last: readonly Piece[]): Piece[] {
   const { to } = run;
-  const out: FittedSegments = [];
+  const out: Piece[] = [];
   let start = run.from;
+  let ahead = 0;
   while (start < to) {
-    const whole = fitOne(run, start, to, tolerance);
-    if (whole) {
-      out.push(...whole);
-      break;
-    }
-    // Double, then halve the gap: the number of tries is the logarithm of the segment's length.
-    let good = start + 1;
-    let best: number[] | null = null;
-    let bad = to;
-    for (let step = 4; start + step < to; step *= 2) {
-      const tried = fitOne(run, start, start + step, tolerance);
-      if (!tried) {
-        bad = start + step;
-        break;
-      }
-      good = start + step;
-      best = tried;
-    }
-    while (bad - good > 1) {
-      const middle = (good + bad) >> 1;
-      const tried = fitOne(run, start, middle, tolerance);
-      if (tried) {
-        good = middle;
-        best = tried;
-      } else bad = middle;
-    }
-    out.push(...(best ?? lineBetween(endAt(run, start), endAt(run, good))));
-    start = good;
+    while (ahead < last.length && last[ahead].to <= start + 1) ahead++;
+    const guess = last[ahead]?.to ?? start + FIRST_POINTS;
+    const longest = fitOne(run, start, to, tolerance) ?? fitLongest(run, start, tolerance, guess);
+    out.push(longest);
+    start = longest.to;
   }
   return out;
+}
+
+/** The longest segment that begins at point `start`. The number of tries is the logarithm of how far off the guess is. */
+function fitLongest(run: Run, start: number, tolerance: number, guess: number): Piece {
+  let good = start + 1;
+  let bad = run.to;
+  let best: Piece | null = null;
+  const isGood = (end: number): boolean => {
+    const tried = fitOne(run, start, end, tolerance);
+    if (tried) {
+      good = end;
+      best = tried;
+    } else bad = end;
+    return tried !== null;
+  };
+  let step = Math.max(1, (guess - start) >> 2);
+  if (guess < bad && isGood(guess)) {
+    for (; good + step < bad && isGood(good + step); step *= 2);
+  } else {
+    for (; bad - step > good && !isGood(bad - step); step *= 2);
+  }
+  while (bad - good > 1) isGood((good + bad) >> 1);
+  return best ?? linePiece(run, start, good);
+}
+
+/** Each segment as near to all its points as it comes without leaving `tolerance`. */
+function refine(run: Run, pieces: readonly Piece[], tolerance: number): FittedSegments {
+  return pieces.flatMap(({ from, to, curve, samples }) => {
+    if (!samples) return curve;
+    const [x0, y0] = endAt(run, from);
+    const c = Float64Array.of(x0, y0, ...curve);
+    const all = allPoints(run, from, to, samples);
+    settle(all, tangentFrom(run, from), tangentInto(run, to), c);
+    return farthestOff(all, c) <= tolerance && isSane(run, from, to, c) ? [...c.subarray(2)] : curve;
+  });
 }
 
 /** Where a segment that ends at point `i` ends: the run's own ends are exact. */
@@ -199,19 +223,19 @@ function meetsTangents(dx: number, dy: number, start: Tangent, end: Tangent): bo
 }
 
 /** One segment for points[i..j], or null if none stays within tolerance. */
-function fitOne(run: Run, i: number, j: number, tolerance: number): number[] | null {
+function fitOne(run: Run, i: number, j: number, tolerance: number): Piece | null {
   const { points } = run;
   const n = j - i + 1;
+  if (n === 2) return linePiece(run, i, j);
   const first = endAt(run, i);
   const last = endAt(run, j);
-  if (n === 2) return lineBetween(first, last);
   const start = tangentFrom(run, i);
   const end = tangentInto(run, j);
   if (
     isStraight(points, i, j, first, last, tolerance) &&
     (n < 5 || meetsTangents(last[0] - first[0], last[1] - first[1], start, end))
   )
-    return lineBetween(first, last);
+    return linePiece(run, i, j);
   if (n === 3 && !start && !end) return null;
   const samples = sampleRun(run, i, j);
   const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
@@ -219,9 +243,13 @@ function fitOne(run: Run, i: number, j: number, tolerance: number): number[] | n
   if (samples.u.length < n) {
     const all = allPoints(run, i, j, samples);
     reparametrise(all, c);
-    if (!isWithin(all, c, tolerance)) return null;
+    if (farthestOff(all, c) > tolerance) return null;
   }
-  return [...c.subarray(2)];
+  return { from: i, to: j, curve: [...c.subarray(2)], samples };
+}
+
+function linePiece(run: Run, from: number, to: number): Piece {
+  return { from, to, curve: lineBetween(endAt(run, from), endAt(run, to)), samples: null };
 }
 
 /** Way along points[from..to] from the first to each. */

@@ -14,6 +14,7 @@ export {
   spotPaths,
   underPaths,
 } from "./planar-map.ts";
+export { readShapes } from "./read-shapes.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";
-export { type ShapeSettings, tracePicture } from "./trace.ts";
+export { fitShapes, type ShapeSettings, tracePicture } from "./trace.ts";

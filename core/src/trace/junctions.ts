@@ -1,5 +1,5 @@
 // Where three or more boundaries meet: each is followed to the meeting point they agree on best.
-import type { BoundaryPoints } from "./boundary.ts";
+import type { BoundaryPoints, TracedPicture } from "./boundary.ts";
 import type { ChainGraph } from "./chains.ts";
 import { fitSide, type Side, touchingLine } from "./side.ts";
 
@@ -14,6 +14,8 @@ const HOLD = 0.05;
 const MAX_SHIFT_PX = 1.2;
 /** Of the way to the next vertex on the picture's edge, a junction takes at most this share. */
 const SHARE_OF_WAY = 0.45;
+/** A pixel is of its own colour only, if no channel is farther from it than this. */
+const PURE = 2;
 /** Beside a boundary of one or two cracks, so near that two neighbouring junctions cannot pass each other. */
 const NEAR_SHIFT_PX = 0.45;
 const SHORT_CRACKS = 2;
@@ -22,10 +24,10 @@ const SHORT_CRACKS = 2;
 export function placeJunctions(
   graph: ChainGraph,
   boundaries: readonly BoundaryPoints[],
-  width: number,
-  height: number,
+  picture: TracedPicture,
 ): Float64Array {
   const { vertices } = graph;
+  const { width, height } = picture.raster;
   const out = new Float64Array(vertices.length);
   for (let v = 0; v < vertices.length / 2; v++) {
     const x = vertices[v * 2];
@@ -33,7 +35,7 @@ export function placeJunctions(
     const onSide = x === 0 || x === width;
     const onTop = y === 0 || y === height;
     const [sx, sy] =
-      onSide !== onTop ? alongPictureEdge(graph, boundaries, v, onTop) : meetingPoint(graph, boundaries, v);
+      onSide !== onTop ? alongPictureEdge(graph, boundaries, picture, v, onTop) : meetingPoint(graph, boundaries, v);
     out[v * 2] = onSide ? x : Math.min(width, Math.max(0, x + sx));
     out[v * 2 + 1] = onTop ? y : Math.min(height, Math.max(0, y + sy));
   }
@@ -95,6 +97,7 @@ function meetingPoint(
 function alongPictureEdge(
   { chains, vertices, leaving }: ChainGraph,
   boundaries: readonly BoundaryPoints[],
+  picture: TracedPicture,
   v: number,
   isLevel: boolean,
 ): readonly [number, number] {
@@ -115,9 +118,11 @@ function alongPictureEdge(
     const along = leaving[v * 4 + (isLevel ? (sign > 0 ? 0 : 2) : sign > 0 ? 1 : 3)];
     const isBehind = px * sign > 0;
     if (along < 0 || isBehind) return MAX_SHIFT_PX;
+    const mixed = Math.max(NEAR_SHIFT_PX, mixedAlong(picture, x, y, isLevel, sign));
     const { corners } = chains[along >> 1];
     const other = (along & 1) === 1 ? 0 : corners.length - 2;
-    return Math.max(NEAR_SHIFT_PX, SHARE_OF_WAY * Math.abs(isLevel ? corners[other] - x : corners[other + 1] - y));
+    const way = Math.abs(isLevel ? corners[other] - x : corners[other + 1] - y);
+    return Math.min(mixed, Math.max(NEAR_SHIFT_PX, SHARE_OF_WAY * way));
   };
   let best = 0;
   let least = Number.POSITIVE_INFINITY;
@@ -127,6 +132,27 @@ function alongPictureEdge(
     best = Math.sign(meet) * Math.min(least, room(Math.sign(meet)));
   }
   return isLevel ? [best, 0] : [0, best];
+}
+
+/** Pixels along the picture's edge from a grid corner on it that show more than their own colour: there a boundary still runs. */
+function mixedAlong(
+  { raster, found, foundColours }: TracedPicture,
+  x: number,
+  y: number,
+  isLevel: boolean,
+  sign: number,
+): number {
+  const { width, height, data } = raster;
+  const [px, py] = [Math.min(x, width - 1), Math.min(y, height - 1)];
+  const first = isLevel ? py * width + (sign > 0 ? x : x - 1) : (sign > 0 ? y : y - 1) * width + px;
+  const step = sign * (isLevel ? 1 : width);
+  const most = isLevel ? (sign > 0 ? width - x : x) : sign > 0 ? height - y : y;
+  for (let k = 0; k < most; k++) {
+    const p = first + k * step;
+    const own = foundColours[found.data[p]];
+    if (own?.every((value, c) => Math.abs(data[p * 4 + c] - value) <= PURE)) return k;
+  }
+  return most;
 }
 
 /** Where c + b a + q a² vanishes, or where it comes nearest to that. */

@@ -4,7 +4,7 @@ import { createRequire } from "node:module";
 import fontkit from "@pdf-lib/fontkit";
 import { describe, expect, it } from "vitest";
 import { layShapes, writeShapesSvg } from "../formats/index.ts";
-import { asCircle, flattenPath, isLine, lengthOf, segmentCount } from "../geometry/index.ts";
+import { asCircle, type CubicPath, flattenPath, isLine, lengthOf, pathArea, segmentCount } from "../geometry/index.ts";
 import { makeRaster } from "../raster/index.ts";
 import { drawExactly, PLAIN_SHAPES, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { countShapes, faceArea, facePaths, type MapEdge, type MapFace, type PlanarMap } from "./index.ts";
@@ -109,29 +109,47 @@ describe("ellipses", () => {
   });
 });
 
+/** Farthest that a corner of a box (left, top, right, bottom), turned round 60, 60, is from a node of a path of four lines, px. */
+function cornersOff(path: CubicPath, [left, top, right, bottom]: readonly number[], angle: number): number {
+  expect(segmentCount(path)).toBe(4);
+  const turn = (angle * Math.PI) / 180;
+  const off = [left, top, right, top, right, bottom, left, bottom].flatMap((_, i, box) => {
+    if (i % 2 === 1) return [];
+    const [u, v] = [box[i] - 60, box[i + 1] - 60];
+    const [x, y] = [60 + u * Math.cos(turn) - v * Math.sin(turn), 60 + u * Math.sin(turn) + v * Math.cos(turn)];
+    const nodes = [0, 1, 2, 3].map((s) => lengthOf(path[s * 6] - x, path[s * 6 + 1] - y));
+    return Math.min(...nodes);
+  });
+  for (let s = 0; s < 4; s++) expect(isLine(path, s)).toBe(true);
+  return Math.max(...off);
+}
+
+describe("stems as letters have them", () => {
+  const cases = [2, 2.35, 2.8, 3.4, 4.3, 5.2].flatMap((width) => [0.1, 0.45, 0.8].map((at) => [width, at]));
+  it.each(cases)("of %d px, upright, %d px off the grid, end square, corners within 0.15 px", (width, at) => {
+    const [left, top] = [55 + at, 50.3];
+    const { map } = traceSvg(120, `<rect x="${left}" y="${top}" width="${width}" height="18.3" fill="${INK}"/>`);
+    expect(cornersOff(loops(map)[0].path, [left, top, left + width, top + 18.3], 0)).toBeLessThan(0.15);
+  });
+  it("with round ends keep them", () => {
+    const { map } = traceSvg(
+      120,
+      `<path d="M40.2 50.4V70.7" fill="none" stroke="${INK}" stroke-width="3.4" stroke-linecap="round"/>`,
+    );
+    const [{ path }] = loops(map);
+    const turns = Array.from({ length: segmentCount(path) }, (_, s) => isLine(path, s));
+    expect(turns.filter((isStraight) => isStraight).length).toBeLessThanOrEqual(2);
+    expect(pathArea(path)).toBeCloseTo(3.4 * 20.3 + Math.PI * 1.7 ** 2, 0);
+  });
+});
+
 describe("squares", () => {
   it.each([0, 3, 11, 22.5, 33, 45])("turned by %d degrees are exactly four lines, corners within 0.1 px", (angle) => {
     const { map } = traceSvg(
       120,
       `<rect x="31.4" y="29.8" width="52.3" height="52.3" fill="${INK}" transform="rotate(${angle} 60 60)"/>`,
     );
-    const [{ path }] = loops(map);
-    expect(segmentCount(path)).toBe(4);
-    const turn = (angle * Math.PI) / 180;
-    const corners = [
-      [31.4, 29.8],
-      [83.7, 29.8],
-      [83.7, 82.1],
-      [31.4, 82.1],
-    ].map(([x, y]) => [
-      60 + (x - 60) * Math.cos(turn) - (y - 60) * Math.sin(turn),
-      60 + (x - 60) * Math.sin(turn) + (y - 60) * Math.cos(turn),
-    ]);
-    for (let s = 0; s < 4; s++) {
-      expect(isLine(path, s)).toBe(true);
-      const off = corners.map(([x, y]) => lengthOf(path[s * 6] - x, path[s * 6 + 1] - y));
-      expect(Math.min(...off)).toBeLessThan(0.1);
-    }
+    expect(cornersOff(loops(map)[0].path, [31.4, 29.8, 83.7, 82.1], angle)).toBeLessThan(0.1);
   });
   it("that stand upright have exact right angles", () => {
     const [{ path }] = loops(traceSvg(120, `<path d="M20.3 18.6H97.1V88.9H20.3Z" fill="${INK}"/>`).map);
@@ -251,7 +269,7 @@ describe("text of 12 px x-height", () => {
   };
   const zoom = 16;
   const [width, height] = [150, 36];
-  it.each(["agents", "Ferry 8", "kite & sax"])("%s reads like the font's own outlines", (text) => {
+  it.each(["agents", "Ferry 8", "kite & sax", "HELP 4 U"])("%s reads like the font's own outlines", (text) => {
     const scale = 12 / font.layout("x").glyphs[0].bbox.maxY;
     let x = 8.3;
     const glyphs = font.layout(text).glyphs.map(({ path, advanceWidth }) => {

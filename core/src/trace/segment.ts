@@ -5,6 +5,11 @@ import { lengthOf } from "../geometry/index.ts";
 /** Rounds of fitting, and how many times too far off a curve may be at each: reparametrising gains a factor of two or so. */
 const HOPE = [20, 12, 8, 6, 5, 4, 3, 3, 2, 1];
 
+/** A curve as near as this share of the tolerance is taken without further rounds. */
+const NEAR_ENOUGH = 0.8;
+/** Rounds of settling. */
+const ROUNDS = 6;
+
 /** A direction, or null where the curve may leave as it likes. */
 export type Tangent = readonly [number, number] | null;
 
@@ -25,11 +30,23 @@ export function fitSegment(
   tolerance: number,
   c: Float64Array,
 ): boolean {
-  for (let round = 0; round < HOPE.length; round++) {
-    if (!solveControls(samples, start, end, c) || !isWithin(samples, c, tolerance * HOPE[round])) return false;
-    if (round + 1 < HOPE.length) reparametrise(samples, c);
+  for (const hope of HOPE) {
+    if (!solveControls(samples, start, end, c)) return false;
+    const off = farthestOff(samples, c);
+    if (off > tolerance * hope) return false;
+    if (off <= tolerance * NEAR_ENOUGH) return true;
+    reparametrise(samples, c);
   }
   return true;
+}
+
+/** Brings the segment as near to all its samples, by least squares, as a few more rounds do. */
+export function settle(samples: Samples, start: Tangent, end: Tangent, c: Float64Array): void {
+  for (let round = 0; round < ROUNDS; round++) {
+    reparametrise(samples, c);
+    if (!solveControls(samples, start, end, c)) return;
+  }
+  reparametrise(samples, c);
 }
 
 /**
@@ -111,9 +128,10 @@ function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: 
   return true;
 }
 
-/** Whether every point lies within `most` of the place on the segment that its parameter names. */
-export function isWithin({ points, u }: Samples, c: Float64Array, most: number): boolean {
+/** Largest distance of a point from the place on the segment that its parameter names. */
+export function farthestOff({ points, u }: Samples, c: Float64Array): number {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
+  let most = 0;
   for (let k = 1; k < u.length - 1; k++) {
     const t = u[k];
     const v = 1 - t;
@@ -123,9 +141,9 @@ export function isWithin({ points, u }: Samples, c: Float64Array, most: number):
     const e = t * t * t;
     const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[k * 2];
     const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[k * 2 + 1];
-    if (dx * dx + dy * dy > most * most) return false;
+    most = Math.max(most, dx * dx + dy * dy);
   }
-  return true;
+  return Math.sqrt(most);
 }
 
 /** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */

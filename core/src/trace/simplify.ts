@@ -52,6 +52,7 @@ const FIT_SHARE = 0.85;
  * would cross stay as they were.
  */
 export function simplifyMap(map: PlanarMap, simplifications: readonly Simplification[]): PlanarMap {
+  if (simplifications.length === 0) return map;
   const tolerance = tolerances(map, simplifications);
   const edges = map.edges.map((edge, e) =>
     // The picture's own edge is exact already.

@@ -1,32 +1,17 @@
 // Tracing: reduced pixels to the planar map. Topology from the pixel cracks, position from coverage, curves by fitting.
-import { type CubicPath, joinPaths, lengthOf, pathArea, reversePath } from "../geometry/index.ts";
-import { type Components, findComponents, type LabelMap, NONE, sineAndCosine } from "../raster/index.ts";
-import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
-import { absorbSpecks } from "./absorb-specks.ts";
-import { readBoundary, type TracedPicture } from "./boundary.ts";
-import { BARE, type Chain, type ChainGraph, followChains } from "./chains.ts";
-import { type CurveSettings, fitChain } from "./fit-chain.ts";
-import { placeJunctions } from "./junctions.ts";
+import { joinPaths, lengthOf, pathArea, reversePath } from "../geometry/index.ts";
+import { type Components, NONE } from "../raster/index.ts";
+import type { Assignment, Findings, Reduction } from "../reduce/index.ts";
+import { BARE, type Chain, type ChainGraph } from "./chains.ts";
+import { type CurveSettings, fitLine, pictureEdge, readyChain, toleranceOf } from "./fit-chain.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
+import { type LabelReading, type ReadSettings, readShapes, type ShapesReading } from "./read-shapes.ts";
 import { roughPath } from "./rough-path.ts";
-import { anyOf, testSlivers } from "./slivers.ts";
 import { squareUp } from "./square-up.ts";
-import { testThinLines } from "./thin-lines.ts";
 import { type Crossings, untangle } from "./untangle.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
-export interface ShapeSettings {
-  /** Largest distance of a curve from the boundary it stands for, source pixels. */
-  readonly tolerancePx: number;
-  /** Smallest turn that is a corner, degrees: smaller ones are rounded. */
-  readonly cornerDeg: number;
-  /** Regions of at most this many pixels across (squared: pixels of area) are specks. */
-  readonly specksPx: number;
-  /** Regions narrower than this go to their neighbour, source pixels. */
-  readonly thinnestPx: number;
-  /** Whether small shapes keep to a fine tolerance, whatever the others do. */
-  readonly keepsText: boolean;
-}
+export interface ShapeSettings extends ReadSettings, CurveSettings {}
 
 /** Tolerance of curves that cross, as a share of what was asked for. */
 const CLOSER_SHARE = 0.25;
@@ -35,31 +20,6 @@ const WHOLE_PX = 2;
 /** How often boundaries that cross are made again: each time they take their neighbours along. */
 const TIMES = 12;
 
-/** The label map with nothing where a spot is dropped; itself where none is. */
-function withoutDropped({ width, height, data }: LabelMap, { spots }: Reduction): LabelMap {
-  if (!spots.some(({ role }) => role === "drop")) return { width, height, data };
-  const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (spots[spot]?.role === "drop" ? NONE : spot));
-  return { width, height, data: data.map((spot) => lookUp[spot]) };
-}
-
-/** Label map of spots after "drop" and specks, with its regions: what is traced. */
-function labelSpots(
-  findings: Findings,
-  assignment: Assignment,
-  reduction: Reduction,
-  settings: ShapeSettings,
-): { spots: LabelMap; components: Components } {
-  const withSpecks = withoutDropped(assignment.spots, reduction);
-  const components = findComponents(withSpecks);
-  const spots = absorbSpecks(
-    withSpecks,
-    components,
-    settings.specksPx * settings.specksPx,
-    anyOf(testSlivers(findings, reduction, components), testThinLines(components, withSpecks, settings.thinnestPx)),
-  );
-  return { spots, components: spots === withSpecks ? components : findComponents(spots) };
-}
-
 /** Traces a reduced picture. A picture without any colour gives a map without faces. */
 export function tracePicture(
   findings: Findings,
@@ -67,72 +27,44 @@ export function tracePicture(
   assignment: Assignment,
   settings: ShapeSettings,
 ): PlanarMap {
-  const { spots, components } = labelSpots(findings, assignment, reduction, settings);
-  const picture: TracedPicture = {
-    raster: findings.raster,
-    found: findings.labels,
-    foundColours: findings.found.map((colour) => colour.rgb),
-    spots,
-    assigned: assignment.spots,
-    spotColours: reduction.spots.map((spot) => spot.pictureRgb),
-    noise: findings.noise,
-  };
-  const spotIds = reduction.spots.map((spot) => spot.id);
-  const isDropped = new Set(reduction.spots.filter(({ role }) => role === "drop").map(({ id }) => id));
-  const underLines = assignment.underLines.filter(({ spotId }) => !isDropped.has(spotId));
-  const curves: CurveSettings = {
-    tolerancePx: settings.tolerancePx,
-    cornerCosine: sineAndCosine(settings.cornerDeg).cos,
-    keepsText: settings.keepsText,
-  };
-  return {
-    ...traceLabels(picture, components, spotIds, curves),
-    underLines: underLines.map((under) => ({ spotId: under.spotId, paths: traceUnder(under, curves) })),
-  };
+  return fitShapes(readShapes(findings, reduction, assignment, settings), settings);
 }
 
-/** Outlines of what a fill runs under. They lie hidden below the lines, so that the grid's own position is enough. */
-function traceUnder({ x, y, mask, spotId }: UnderLine, curves: CurveSettings): CubicPath[] {
-  const { width, height } = mask;
-  const raster = { width, height, data: new Uint8ClampedArray(width * height * 4) };
-  const picture = {
-    raster,
-    found: mask,
-    foundColours: [[0, 0, 0]],
-    spots: mask,
-    assigned: mask,
-    spotColours: [[0, 0, 0]],
-    noise: 0,
-  } as const;
-  const map = traceLabels(picture, findComponents(mask), [spotId], curves);
-  return spotPaths({ ...map, underLines: [] }, spotId).map((path) => path.map((v, i) => v + (i % 2 === 0 ? x : y)));
+/** Fits curves to the boundaries that were read. */
+export function fitShapes(reading: ShapesReading, curves: CurveSettings): PlanarMap {
+  const underLines = reading.underLines.map((under) => {
+    const spotId = under.spotIds[0];
+    const map = { ...fitLabels(under, curves), underLines: [] };
+    const shift = [under.x, under.y];
+    return { spotId, paths: spotPaths(map, spotId).map((path) => path.map((v, i) => v + shift[i % 2])) };
+  });
+  return { ...fitLabels(reading, curves), underLines };
 }
 
-/** Traces a label map: `spotIds` are those of its labels. */
-function traceLabels(
-  picture: TracedPicture,
-  components: Components,
-  spotIds: readonly string[],
-  curves: CurveSettings,
-): Omit<PlanarMap, "underLines"> {
-  const { raster, spots } = picture;
-  const graph = followChains(spots, components);
-  const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
-  const vertices = placeJunctions(graph, boundaries, raster.width, raster.height);
+function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap, "underLines"> {
+  const { picture, components, spotIds, graph, boundaries, lines, cornerCosine } = reading;
+  const { width, height } = picture.raster;
+  const vertices = reading.vertices.slice();
   const faceOf = numberFaces(components);
-  const fit = (e: number, tolerancePx: number, isClear = false) =>
-    fitChain(graph.chains[e], boundaries[e], vertices, picture, { ...curves, tolerancePx }, isClear);
-  const edges = graph.chains.map(
-    (chain, e): MapEdge => ({
+  const edges = graph.chains.map((chain, e): MapEdge => {
+    const line = lines[e];
+    return {
       start: chain.start,
       end: chain.end,
       left: chain.left === BARE ? BARE : faceOf[chain.left],
       right: chain.right === BARE ? BARE : faceOf[chain.right],
-      ...fit(e, curves.tolerancePx),
-    }),
-  );
-  squareUp(edges, vertices, raster.width, raster.height);
+      path: line ? fitLine(line, toleranceOf(line, curves)) : pictureEdge(chain, vertices),
+      read: line ? line.points : new Float64Array(0),
+    };
+  });
+  squareUp(edges, vertices, width, height);
   const rings = collectRings(graph, edges);
+  /** Fits a boundary again to the points away from its ends, and to where these are now. */
+  const fitAgain = (e: number, share: number) => {
+    const line = readyChain(graph.chains[e], boundaries[e], vertices, picture, cornerCosine, true);
+    const closer = { ...curves, tolerancePx: curves.tolerancePx * share };
+    if (line) edges[e].path = fitLine(line, toleranceOf(line, closer));
+  };
   const rough = new Map<number, number[]>();
   /** Lays boundaries on the grid round the given places, and all that end at a vertex near them. */
   const layOnGrid = (at: Crossings, reachPx: number) => {
@@ -146,15 +78,14 @@ function traceLabels(
         picture,
         rough.get(e) ?? [],
         reachPx,
-        curves.cornerCosine,
+        cornerCosine,
       );
     return moved;
   };
   untangle(edges, TIMES, (crossing, time) => {
     // From time to time farther round the places where they cross.
     if (time > 2) return layOnGrid(crossing, 2 ** (time - 1));
-    for (const e of crossing.keys())
-      edges[e].path = fit(e, curves.tolerancePx * (time === 1 ? 1 : CLOSER_SHARE), true).path;
+    for (const e of crossing.keys()) fitAgain(e, time === 1 ? 1 : CLOSER_SHARE);
     return [...crossing.keys()];
   });
   const lost = edgesOfLostFaces(graph, edges, rings);
@@ -168,7 +99,7 @@ function traceLabels(
     const spotId = spotIds[components.label[c]];
     faces.push({ spotId, areaPx: components.areaPx[c], rings: rings.get(faceOf[c]) ?? [] });
   }
-  return { width: raster.width, height: raster.height, vertices, edges, faces };
+  return { width, height, vertices, edges, faces };
 }
 
 /** Edges of faces that curves have turned inside out, each with all its grid corners: a few pixels that must stay a shape. */

@@ -5,6 +5,9 @@ import { type CubicPath, flattenPath } from "../geometry/index.ts";
 /** How closely curves are followed when looking for crossings, px. */
 const NEAR_PX = 0.02;
 
+/** Steps of a polyline that are looked at together. */
+const STRETCH_STEPS = 8;
+
 interface Edge {
   path: CubicPath;
 }
@@ -42,52 +45,81 @@ export function findCrossing(edges: readonly Edge[]): Crossings {
 
 /** Polylines that cross, `among` whom at least one is of each pair. */
 function crossingAmong(lines: readonly number[][], among: Iterable<number>): Crossings {
-  const first: number[] = [];
-  let count = 0;
-  for (const line of lines) {
-    first.push(count);
-    count += line.length / 2 - 1;
-  }
+  const stretches = lines.flatMap((line, e) => cutUp(line, e));
   const crossing = new Map<number, number[]>();
   const add = (e: number, x: number, y: number) => {
     const places = crossing.get(e);
     if (places) places.push(x, y);
     else crossing.set(e, [x, y]);
   };
-  if (count === 0) return crossing;
-  const index = new Flatbush(count);
-  const edgeOf = new Int32Array(count);
-  lines.forEach((line, e) => {
-    for (let i = 0; i + 3 < line.length; i += 2) {
-      edgeOf[first[e] + i / 2] = e;
-      index.add(
-        Math.min(line[i], line[i + 2]),
-        Math.min(line[i + 1], line[i + 3]),
-        Math.max(line[i], line[i + 2]),
-        Math.max(line[i + 1], line[i + 3]),
-      );
-    }
-  });
+  if (stretches.length === 0) return crossing;
+  const index = new Flatbush(stretches.length);
+  for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
   index.finish();
-  for (const e of among) {
-    const line = lines[e];
-    for (let i = 0; i + 3 < line.length; i += 2) {
-      const own = first[e] + i / 2;
-      const [ax, ay, bx, by] = [line[i], line[i + 1], line[i + 2], line[i + 3]];
-      index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by), (other) => {
-        if (other === own) return false;
-        const o = edgeOf[other];
-        const k = (other - first[o]) * 2;
-        if (doCross(ax, ay, bx, by, lines[o][k], lines[o][k + 1], lines[o][k + 2], lines[o][k + 3])) {
-          // Steps are short: the middle of one is where it is.
-          add(e, (ax + bx) / 2, (ay + by) / 2);
-          if (o !== e) add(o, (ax + bx) / 2, (ay + by) / 2);
-        }
-        return false;
+  const isAmong = new Uint8Array(lines.length);
+  for (const e of among) isAmong[e] = 1;
+  for (const own of stretches) {
+    if (isAmong[own.edge] === 0) continue;
+    index.search(own.left, own.top, own.right, own.bottom, (found) => {
+      const other = stretches[found];
+      forEachCrossing(lines[own.edge], own, lines[other.edge], other, (x, y) => {
+        add(own.edge, x, y);
+        if (other.edge !== own.edge) add(other.edge, x, y);
       });
-    }
+      return false;
+    });
   }
   return crossing;
+}
+
+/** Some of the steps of an edge's polyline in a row, from the one that starts at point `from` (an index of its x) on. */
+interface Stretch {
+  readonly edge: number;
+  readonly from: number;
+  readonly to: number;
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+function cutUp(line: readonly number[], edge: number): Stretch[] {
+  const out: Stretch[] = [];
+  for (let from = 0; from + 2 < line.length; from += STRETCH_STEPS * 2) {
+    const to = Math.min(from + STRETCH_STEPS * 2, line.length - 2);
+    let [left, top, right, bottom] = [line[from], line[from + 1], line[from], line[from + 1]];
+    for (let i = from + 2; i <= to; i += 2) {
+      left = Math.min(left, line[i]);
+      right = Math.max(right, line[i]);
+      top = Math.min(top, line[i + 1]);
+      bottom = Math.max(bottom, line[i + 1]);
+    }
+    out.push({ edge, from, to, left, top, right, bottom });
+  }
+  return out;
+}
+
+/** Tells where two stretches cross. Steps are short: the middle of one is where it is. */
+function forEachCrossing(
+  line: readonly number[],
+  own: Stretch,
+  otherLine: readonly number[],
+  other: Stretch,
+  tell: (x: number, y: number) => void,
+): void {
+  for (let i = own.from; i < own.to; i += 2) {
+    const ax = line[i];
+    const ay = line[i + 1];
+    const bx = line[i + 2];
+    const by = line[i + 3];
+    if (Math.max(ax, bx) < other.left || Math.min(ax, bx) > other.right) continue;
+    if (Math.max(ay, by) < other.top || Math.min(ay, by) > other.bottom) continue;
+    for (let k = other.from; k < other.to; k += 2) {
+      const isSame = i === k && line === otherLine;
+      if (!isSame && doCross(ax, ay, bx, by, otherLine[k], otherLine[k + 1], otherLine[k + 2], otherLine[k + 3]))
+        tell((ax + bx) / 2, (ay + by) / 2);
+    }
+  }
 }
 
 /** Whether two segments cross in a point inside both; segments that share an end do not. */
