@@ -9,6 +9,12 @@ import { Table } from "./table.ts";
 /** A wavy blot with a circle, and a box beside it. */
 const ART = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" width="400" height="300"><rect width="400" height="300" fill="#ffffff"/><path fill="#14304f" d="M40 60q15 -14 30 0t30 0t30 0t30 0q16 18 0 36t4 34t-4 34t0 36q-16 14 -30 0t-30 2t-30 -2t-30 0q-15 -18 0 -36t-3 -34t3 -34t0 -36z"/><circle cx="100" cy="130" r="24" fill="#f2b134"/><rect x="240" y="80" width="110" height="120" fill="#d8412f"/></svg>`;
 
+/** Enough of them that tracing takes longer than a hand rests between two moves. */
+const MANY = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 2000 1500" width="2000" height="1500">${Array.from(
+  { length: 25 },
+  (_, i) => `<svg x="${(i % 5) * 400}" y="${Math.floor(i / 5) * 300}" width="400" height="300">${ART}</svg>`,
+).join("")}</svg>`;
+
 const nodes = async (page: Page) => Number(await page.getByTestId("node-count").textContent());
 
 test("curves are tuned live, in pixels or on the garment, and say how far they are from the source", async ({
@@ -29,6 +35,25 @@ test("curves are tuned live, in pixels or on the garment, and say how far they a
   // A circle this small, and everything thinner, goes to what surrounds it.
   await setField(page, "Thinnest line kept", "25");
   await expect(page.getByTestId("shape-count")).not.toHaveText("4");
+});
+
+test("shapes follow a slide while the hand is still moving", async ({ page }) => {
+  await newJob(page, "blots.png", MANY);
+  await goTo(page, "Shapes");
+  const slide = page.getByRole("slider", { name: "Tolerance" });
+  const thumb = await slide.boundingBox();
+  if (!thumb) throw new Error("the slide is not to be seen");
+  const y = thumb.y + thumb.height / 2;
+  const seen = new Set<number>();
+  await page.mouse.move(thumb.x + thumb.width / 2, y);
+  await page.mouse.down();
+  // Back and forth without a rest.
+  for (let step = 0; step < 400 && seen.size < 4; step++) {
+    await page.mouse.move(thumb.x + Math.abs((step % 60) - 30) * 5, y);
+    if (step % 10 === 9) seen.add(await nodes(page));
+  }
+  await page.mouse.up();
+  expect(seen.size).toBeGreaterThanOrEqual(4);
 });
 
 test("nodes are taken out of all, one colour or a picked shape, seen before they are taken", async ({ page }) => {

@@ -34,6 +34,9 @@ let latest = 0;
 let working: Promise<void> = Promise.resolve();
 /** A pause of a hand that is tuning something, ms. */
 const HAND_MS = 450;
+/** How long the worker may be deaf at a time, if its steps are short enough, ms. */
+const BREATH_MS = 20;
+let lastBreath = 0;
 
 let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
@@ -53,9 +56,11 @@ function tell(message: ComputeMessage, transfer: Transferable[] = []): void {
   self.postMessage(message, { transfer });
 }
 
-/** Lets a newer request be heard. */
-function breathe(): Promise<void> {
-  return wait(0);
+/** Lets a newer request be heard, if it is time: every pause costs some milliseconds, and most steps are there already. */
+async function breathe(): Promise<void> {
+  if (performance.now() - lastBreath < BREATH_MS) return;
+  await wait(0);
+  lastBreath = performance.now();
 }
 
 /** Ends a wait early. */
@@ -99,7 +104,8 @@ async function compute(request: ComputeRequest): Promise<void> {
       tell({ type: "step", id: request.id, step: step.value });
       told = step.value;
       await breathe();
-      if (isStale()) return;
+      // What is traced is shown even if the hand has moved on meanwhile: else nothing would be seen until it rests.
+      if (isStale() && told !== "simplify") return;
     }
     if (request.checkThin !== null && request.upTo === "simplify") {
       tell({ type: "step", id: request.id, step: "check" });

@@ -51,6 +51,9 @@ const NOTHING: Computed = {
   failure: null,
 };
 
+/** Messages that bring something to show of a recipe, in the order in which it was computed. */
+const RESULTS: ReadonlySet<ComputeMessage["type"]> = new Set(["prepared", "reduced", "traced"]);
+
 function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "proposed" | "shapes-file" }>): Computed {
   switch (message.type) {
     case "loaded":
@@ -119,9 +122,9 @@ export function useCompute(
         waiting.current.delete(data.id);
         return;
       }
-      // Bitmaps are sent once: those of a request that became stale meanwhile are still the latest there are.
-      const isBitmap = data.type === "loaded" || data.type === "prepared";
-      if (isBitmap || data.id === latest.current) setComputed((state) => absorb(state, data));
+      // What was computed for a request that became stale meanwhile is still the latest there is.
+      const isResult = data.type === "loaded" || RESULTS.has(data.type);
+      if (isResult || data.id === latest.current) setComputed((state) => absorb(state, data));
     };
     worker.current = made;
     return () => made.terminate();
