@@ -62,3 +62,27 @@ test("the shop's settings reach the job: price, limits", async ({ page }) => {
     await expect(page.getByLabel(label, { exact: true })).toHaveValue(value);
   }
 });
+
+test("settings typed one after another without waiting all count", async ({ page }) => {
+  // An answer that takes its time, as over a slow line: the next ones are typed before it is there.
+  await page.route("**/api/settings", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    await route.continue();
+  });
+  await page.goto("/settings");
+  const typed = { "A colour on a piece": "0.4", "Close enough up to ΔE": "6", "Thinnest gap": "0.4 mm" };
+  const before: Record<string, string> = {};
+  for (const label of Object.keys(typed)) before[label] = await page.getByLabel(label).inputValue();
+  const type = async (values: Readonly<Record<string, string>>) => {
+    for (const [label, value] of Object.entries(values)) {
+      await page.getByLabel(label).fill(value);
+      await page.getByLabel(label).press("Enter");
+    }
+    for (const [label, value] of Object.entries(values)) await expect(page.getByLabel(label)).toHaveValue(value);
+  };
+  await type(typed);
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await page.reload();
+  for (const [label, value] of Object.entries(typed)) await expect(page.getByLabel(label)).toHaveValue(value);
+  await type(before);
+});

@@ -11,7 +11,7 @@ import { useWrites } from "../parts/use-writes.ts";
 
 export function Settings() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
-  const { problem, write, forget } = useWrites("settings");
+  const { problem, write, forget } = useWrites<VersionedSettings>("settings");
   useEffect(() => {
     document.title = "Shop settings · Plain Palette";
   }, []);
@@ -25,7 +25,7 @@ export function Settings() {
         {settings.data && (
           <Fields
             settings={settings.data}
-            set={(part) => void write(() => api.changeSettings({ ...settings.data, ...part }))}
+            set={(part) => void write((newest = settings.data) => api.changeSettings({ ...newest, ...part }))}
           />
         )}
       </main>

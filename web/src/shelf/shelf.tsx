@@ -12,7 +12,7 @@ import { InPlaceText } from "../parts/in-place.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
-import { useWrites } from "../parts/use-writes.ts";
+import { newestOf, useWrites } from "../parts/use-writes.ts";
 
 const KINDS: Readonly<Record<StockKind, { readonly text: string; readonly one: string }>> = {
   ink: { text: "Inks", one: "an ink" },
@@ -27,7 +27,7 @@ export function Shelf() {
   const [taken, setTaken] = useState<StockImport | null>(null);
   const [removed, setRemoved] = useState<Stock | null>(null);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
-  const { problem, write, forget } = useWrites("shelf");
+  const { problem, write, forget } = useWrites<ShopStock[]>("shelf");
   const file = useId();
   useEffect(() => {
     document.title = "Shelf · Plain Palette";
@@ -40,19 +40,19 @@ export function Shelf() {
     setRemoved(null);
     setTaken(await write(() => api.takeInStock(picked, kind)));
   };
-  const add = () => {
-    const codes = new Set(ofKind.map(({ code }) => code));
-    let n = ofKind.length + 1;
-    while (codes.has(`new-${n}`)) n++;
-    const fresh: Stock = {
-      kind,
-      code: `new-${n}`,
-      name: "Not named yet",
-      colour: { space: "srgb", hex: "#808080" },
-      detail: "",
-    };
-    void write(() => api.addStock(fresh));
-  };
+  const add = () =>
+    void write((newest = []) => {
+      const codes = new Set(newest.filter((stock) => stock.kind === kind).map(({ code }) => code));
+      let n = codes.size + 1;
+      while (codes.has(`new-${n}`)) n++;
+      return api.addStock({
+        kind,
+        code: `new-${n}`,
+        name: "Not named yet",
+        colour: { space: "srgb", hex: "#808080" },
+        detail: "",
+      });
+    });
   return (
     <div className="min-h-full">
       <ShopHead title="Shelf">
@@ -136,10 +136,12 @@ export function Shelf() {
                 <StockRow
                   key={stock.id}
                   stock={stock}
-                  onChange={(part) => {
-                    const { id, ...current } = stock;
-                    void write(() => api.changeStock(id, { ...current, ...part }));
-                  }}
+                  onChange={(part) =>
+                    void write((newest) => {
+                      const { id, ...current } = newestOf(newest, stock);
+                      return api.changeStock(id, { ...current, ...part });
+                    })
+                  }
                   onRemove={() => {
                     const { id, version: _, ...rest } = stock;
                     setTaken(null);

@@ -8,7 +8,7 @@ import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
 import { ProblemNote } from "../../parts/problem.tsx";
-import { useWrites } from "../../parts/use-writes.ts";
+import { newestOf, useWrites } from "../../parts/use-writes.ts";
 
 const NEW: Placement = { name: "New placement", widthMm: 250, areaWidthMm: 300, areaHeightMm: 400 };
 
@@ -19,7 +19,7 @@ interface Props {
 }
 
 export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
-  const { problem, write } = useWrites("placements");
+  const { problem, write } = useWrites<ShopPlacement[]>("placements");
   const title = useId();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
@@ -52,7 +52,12 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
               <PlacementRow
                 key={placement.id}
                 placement={placement}
-                onChange={(next) => void write(() => api.changePlacement(placement.id, next))}
+                onChange={(part) =>
+                  void write((newest) => {
+                    const { id, ...current } = newestOf(newest, placement);
+                    return api.changePlacement(id, { ...current, ...part });
+                  })
+                }
                 onRemove={() => void write(() => api.removePlacement(placement.id))}
               />
             ))}
@@ -68,13 +73,11 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
 
 interface RowProps {
   readonly placement: ShopPlacement;
-  onChange(placement: Placement & { version: number }): void;
+  onChange(part: Partial<Placement>): void;
   onRemove(): void;
 }
 
 function PlacementRow({ placement, onChange, onRemove }: RowProps) {
-  const { id: _, ...current } = placement;
-  const set = (part: Partial<Placement>) => onChange({ ...current, ...part });
   return (
     <li
       className="grid grid-cols-[1fr_10.5rem_9.5rem_9.5rem_auto] items-center gap-3 border-t border-rule py-0.5 first:border-t-0"
@@ -84,7 +87,7 @@ function PlacementRow({ placement, onChange, onRemove }: RowProps) {
         label={`Name of ${placement.name}`}
         text={placement.name}
         className="font-semibold"
-        onCommit={(name) => name.trim() && set({ name })}
+        onCommit={(name) => name.trim() && onChange({ name })}
       />
       <MmField
         label="Starts at"
@@ -92,7 +95,7 @@ function PlacementRow({ placement, onChange, onRemove }: RowProps) {
         min={MIN_PRINT_MM}
         max={MAX_PRINT_MM}
         isNarrow
-        onChange={(widthMm) => set({ widthMm })}
+        onChange={(widthMm) => onChange({ widthMm })}
       />
       <MmField
         label="Area wide"
@@ -100,7 +103,7 @@ function PlacementRow({ placement, onChange, onRemove }: RowProps) {
         min={MIN_PRINT_MM}
         max={MAX_PRINT_MM}
         isNarrow
-        onChange={(areaWidthMm) => set({ areaWidthMm })}
+        onChange={(areaWidthMm) => onChange({ areaWidthMm })}
       />
       <MmField
         label="Area high"
@@ -108,7 +111,7 @@ function PlacementRow({ placement, onChange, onRemove }: RowProps) {
         min={MIN_PRINT_MM}
         max={MAX_PRINT_MM}
         isNarrow
-        onChange={(areaHeightMm) => set({ areaHeightMm })}
+        onChange={(areaHeightMm) => onChange({ areaHeightMm })}
       />
       <Button look="quiet" className="px-1" aria-label={`Remove ${placement.name}`} onClick={onRemove}>
         <X size={14} />
