@@ -15,17 +15,11 @@ import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 import { measureSheet } from "./sheet.ts";
 import { measureTable } from "./table.ts";
+import { middleTime, timed } from "./timing.ts";
 
 sharp.concurrency(1);
 
 const mark = (bytes: number) => `${Math.round(bytes / 1048576)} MB`;
-
-async function timed<T>(work: () => T | Promise<T>): Promise<{ ms: number; value: T }> {
-  global.gc?.();
-  const before = performance.now();
-  const value = await work();
-  return { ms: performance.now() - before, value };
-}
 
 async function draw(side: number): Promise<Raster> {
   const { data, info } = await sharp(Buffer.from(ferrySvg()), { density: (72 * side) / 1000, limitInputPixels: false })
@@ -93,8 +87,9 @@ async function measure(side: number): Promise<void> {
     sharp(pixels, { raw }).flatten({ background: "#fff" }).threshold(128).raw().toBuffer(),
   );
 
-  const quantised = await timed(() =>
-    sharp(pixels, { raw: raw }).png({ palette: true, colours: 12, dither: 0 }).toBuffer(),
+  const reduceMs = await middleTime(() => reduceColours(findColours(raster), recipe.colours));
+  const quantiseMs = await middleTime(() =>
+    sharp(pixels, { raw }).png({ palette: true, colours: 12, dither: 0 }).toBuffer(),
   );
   // Contours of every colour's mask; on 24 MP of one colour only, times the number of colours, since it wants arrays of numbers.
   const labels = results.findings.labels.data;
@@ -108,7 +103,6 @@ async function measure(side: number): Promise<void> {
     for (const file of films.value) await (await PDFDocument.load(file)).save();
   });
 
-  const reduceMs = times.find + times.reduce;
   const ratio = (own: number, other: number) => `${(own / other).toFixed(2)} x`;
   console.log(
     `\n${(side * side) / 1e6 > 20 ? "24" : "1"} MP (${side} x ${side}), ${counts.shapes} shapes, ${counts.nodes} nodes; peak ${mark(peak)} resident`,
@@ -123,7 +117,7 @@ async function measure(side: number): Promise<void> {
     "line art": { ms: Math.round(lineArt.ms), ratio: ratio(lineArt.ms, thresholded.ms), to: flattening },
     reduce: {
       ms: Math.round(reduceMs),
-      ratio: ratio(reduceMs, quantised.ms),
+      ratio: ratio(reduceMs, quantiseMs),
       to: "sharp png({ palette, colours: 12, dither: 0 }), one thread",
     },
     trace: {

@@ -7,6 +7,7 @@ import { Resvg } from "@resvg/resvg-js";
 import { contours } from "d3-contour";
 import sharp from "sharp";
 import type { Icon } from "./icons.ts";
+import { middle, RUNS } from "./timing.ts";
 
 const ACROSS = 6;
 const COLOURS = 12;
@@ -23,10 +24,6 @@ function sheetSvg(icons: readonly Icon[]): string {
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 600"><rect width="600" height="600" fill="#fff"/>${cells.join("")}</svg>`;
 }
-
-/** Middle of the times that runs took: the machine has slow moments. */
-const RUNS = 3;
-const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1];
 
 /** Decodes, reduces and traces one sheet, with the time of each. */
 async function traceSheet(png: Buffer) {
