@@ -15,6 +15,47 @@ function sample(f: (x: number) => number, from: number, to: number): Float64Arra
   return Float64Array.from(out);
 }
 
+/** Points as some renderers show them, which know only quarters of a pixel. */
+function steps(points: Float64Array): Float64Array {
+  return points.map((v, i) => (i % 2 === 0 ? v : Math.round(v * 4) / 4));
+}
+
+/** Cubics in a drawn outline. */
+const DRAWN = 4;
+
+/** A smooth outline of DRAWN cubics of 60 to 140 px, each of which turns by up to 86 degrees. */
+function drawOutline(seed: number): Float64Array {
+  let state = seed * 9301;
+  const random = () => {
+    state = (state * 9301 + 49297) % 233280;
+    return state / 233280;
+  };
+  const out = [0, 0];
+  let way = random() * 2;
+  for (let s = 0; s < DRAWN; s++) {
+    const [x, y] = out.slice(-2);
+    const next = way + (random() - 0.5) * 3;
+    const length = 60 + 80 * random();
+    const chord = (way + next) / 2;
+    const [endX, endY] = [x + length * Math.cos(chord), y + length * Math.sin(chord)];
+    const [first, last] = [length * (0.3 + 0.15 * random()), length * (0.3 + 0.15 * random())];
+    out.push(x + first * Math.cos(way), y + first * Math.sin(way));
+    out.push(endX - last * Math.cos(next), endY - last * Math.sin(next), endX, endY);
+    way = next;
+  }
+  return Float64Array.from(out);
+}
+
+/** Points about a pixel apart along a path. */
+function samplesOf(path: Float64Array): Float64Array {
+  const flat = flattenPath(path, 0.001);
+  const out: number[] = [flat[0], flat[1]];
+  for (let i = 2; i < flat.length; i += 2)
+    if (Math.hypot(flat[i] - out[out.length - 2], flat[i + 1] - out[out.length - 1]) >= 1)
+      out.push(flat[i], flat[i + 1]);
+  return Float64Array.from(out);
+}
+
 function pathOf(points: Float64Array, segments: readonly number[]): Float64Array {
   return Float64Array.from([points[0], points[1], ...segments]);
 }
@@ -69,10 +110,39 @@ describe("fitting a run", () => {
   });
   it("a looser tolerance never needs more segments on a smooth wave", () => {
     const points = sample((x) => 12 * Math.sin(x / 9), 0, 200);
-    const counts = [0.05, 0.2, 0.8].map((tolerance) => fitRun(points, 0, 200, tolerance, null, null).length / 6);
-    expect(counts[0]).toBeGreaterThanOrEqual(counts[1]);
-    expect(counts[1]).toBeGreaterThanOrEqual(counts[2]);
-    expect(counts[0]).toBeLessThan(20);
+    const counts = [0.05, 0.2, 0.8, 1.6].map((tolerance) => fitRun(points, 0, 200, tolerance, null, null).length / 6);
+    expect(counts).toEqual([...counts].sort((a, b) => b - a));
+    expect(counts[0]).toBeLessThan(12);
+  });
+  it("a straight part reaches up to a junction that lies a little off it", () => {
+    const points = sample((x) => 3 + x / 7 + (x > 60 ? (x - 60) ** 2 / 40 : 0), 0, 90);
+    [0.18, 0.12, 0.06].forEach((off, i) => {
+      points[i * 2 + 1] += off;
+    });
+    expect(fitRun(points, 0, 90, 0.2, null, null)).toHaveLength(12);
+  });
+  it("an inflection is no straight part where a curve does without", () => {
+    for (const [height, wave] of [
+      [20, 30],
+      [12, 20],
+      [30, 25],
+    ]) {
+      const last = Math.floor(wave * Math.PI * 2);
+      const points = steps(sample((x) => height * Math.sin(x / wave), 0, last));
+      expect(fitRun(points, 0, last, 0.3, null, null)).toHaveLength(12);
+    }
+  });
+  it("drawn outlines get hardly more segments than they were drawn with: joints move to where both sides come nearest", () => {
+    let clean = 0;
+    let stepped = 0;
+    const outlines = Array.from({ length: 40 }, (_, i) => samplesOf(drawOutline(i + 1)));
+    for (const points of outlines) {
+      const last = points.length / 2 - 1;
+      clean += fitRun(points, 0, last, 0.2, null, null).length / 6;
+      stepped += fitRun(steps(points), 0, last, 0.3, null, null).length / 6;
+    }
+    expect(clean).toBeLessThan(outlines.length * DRAWN * 1.1);
+    expect(stepped).toBeLessThan(outlines.length * DRAWN * 1.1);
   });
 });
 

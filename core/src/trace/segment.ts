@@ -53,7 +53,7 @@ export function settle(samples: Samples, start: Tangent, end: Tangent, c: Float6
  * Least-squares control points. With a tangent given, that control point has one degree of freedom along it; without,
  * two. The unknowns are at most four, so the normal equations are solved directly.
  */
-function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
+export function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
   const [x0, y0, , , , , x3, y3] = c;
   let s11 = 0;
   let s12 = 0;
@@ -144,6 +144,13 @@ export function farthestOff({ points, u }: Samples, c: Float64Array): number {
     most = Math.max(most, dx * dx + dy * dy);
   }
   return Math.sqrt(most);
+}
+
+/** Distance of one point from the segment, near parameter `t`. */
+export function offAt(c: Float64Array, x: number, y: number, t: number): number {
+  const one = { points: Float64Array.of(0, 0, x, y, 0, 0), u: Float64Array.of(0, t, 1) };
+  for (let round = 0; round < ROUNDS; round++) reparametrise(one, c);
+  return farthestOff(one, c);
 }
 
 /** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */

@@ -56,6 +56,36 @@ export function findStraights(points: Float64Array, from: number, to: number, of
   return found;
 }
 
+/**
+ * The straight part, up to points `a` and `b` beyond its ends where all points between lie within `mostPx` of the line to
+ * them, and within `offPx`, root mean square; else null.
+ */
+export function stretchStraight(
+  points: Float64Array,
+  straight: Straight,
+  a: number,
+  b: number,
+  offPx: number,
+  mostPx: number,
+): Straight | null {
+  const endAt = (i: number, isNew: boolean): readonly [number, number] => {
+    const { x, y, dx, dy } = straight;
+    const along = (points[i * 2] - x) * dx + (points[i * 2 + 1] - y) * dy;
+    return isNew ? [points[i * 2], points[i * 2 + 1]] : [x + along * dx, y + along * dy];
+  };
+  const [x, y] = endAt(a, a < straight.from);
+  const [ex, ey] = endAt(b, b > straight.to);
+  const length = lengthOf(ex - x, ey - y);
+  const [dx, dy] = [(ex - x) / length, (ey - y) / length];
+  let sum2 = 0;
+  for (let i = a + 1; i < b; i++) {
+    const off = (points[i * 2] - x) * dy - (points[i * 2 + 1] - y) * dx;
+    if (Math.abs(off) > mostPx) return null;
+    sum2 += off * off;
+  }
+  return sum2 <= (b - a) * offPx * offPx ? { from: a, to: b, x, y, dx, dy } : null;
+}
+
 /** The last index from `first` to `last` that still holds, by doubling the step and then halving the gap. */
 function farthest(first: number, last: number, holds: (i: number) => boolean): number {
   let good = first;
