@@ -62,6 +62,8 @@ try {
   await open(page, ferry, "shapes", false);
   await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
   for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -240);
+  // Painted sharp again over a few frames.
+  await page.waitForTimeout(500);
   await shoot("shapes");
   await page.getByRole("tab", { name: "Fewer nodes" }).click();
   await page.getByRole("radio", { name: "All" }).click();

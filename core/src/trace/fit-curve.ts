@@ -69,18 +69,20 @@ export function fitCurve(stretch: Stretch, tolerance: number): FittedSegments {
   const run: Run = { ...stretch, along, guides: new Map(), offPx: tolerance * GUIDE_SHARE };
   const first = fitGreedily(run, tolerance, []);
   if (first.length === 1) return refine(run, first, tolerance)[0].curve.slice();
-  const few = mergeSegments(run, fitFewer(run, first, tolerance) ?? fitEvenly(run, first, tolerance), tolerance);
+  const even = fitEvenly(run, first, tolerance);
+  // Between two segments there is but one joint, and without it there was no fit.
+  const few = even.length === 2 ? even : mergeSegments(run, fitFewer(run, even, tolerance), tolerance);
   return (relax(run, few, tolerance) ?? refine(run, few, tolerance)).flatMap(({ curve }) => curve);
 }
 
-/** Fewer segments that come within `tolerance` once their joints have moved, or null. */
-function fitFewer(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] | null {
+/** Fewer segments that come within `tolerance` once their joints have moved, if there are such. */
+function fitFewer(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] {
   for (const share of LOOSER) {
     const tried = fitGreedily(run, tolerance * share, pieces);
     const relaxed = tried.length < pieces.length && relax(run, tried, tolerance);
     if (relaxed) return relaxed;
   }
-  return null;
+  return pieces;
 }
 
 /** The first segments took all the tolerance there is; the least one that gives as many spreads the error evenly. */

@@ -13,9 +13,8 @@ const MOST_STRAIGHT_PX = 0.3;
 const TO_END_SHARE = 0.5;
 /** A straight part of no more points, between curves, may be an inflection, or a step of a renderer's. */
 const SHORT_POINTS = 24;
-/** It is one, if fewer segments without it run as near to it as this, px. Farther off than that, they are elsewhere. */
-const ALONG_PX = 0.1;
-const ELSEWHERE_PX = 2;
+/** It is one, if fewer segments without it run as near to it as this share of the tolerance. */
+const ALONG_SHARE = 0.5;
 /** How closely a curve is followed there. */
 const FLAT_PX = 0.02;
 
@@ -42,12 +41,14 @@ export function fitRun(
     if (doubtful.length === 0) return fit(stretch);
     const broken = fitAround(stretch, doubtful, fit);
     const curve = fit(stretch);
-    return curve.length < broken.length && doubtful.every((part) => staysOn(part, stretch, curve)) ? curve : broken;
+    return curve.length < broken.length && doubtful.every((part) => staysOn(part, stretch, curve, tolerance))
+      ? curve
+      : broken;
   });
 }
 
-/** Whether a curve runs along a straight part of its stretch as near as its points do. */
-function staysOn(part: Straight, { points, from }: Stretch, segments: FittedSegments): boolean {
+/** Whether a curve runs along a straight part of its stretch; what lies far from that is another part of the curve. */
+function staysOn(part: Straight, { points, from }: Stretch, segments: FittedSegments, tolerance: number): boolean {
   const along = (px: number, py: number) => (px - part.x) * part.dx + (py - part.y) * part.dy;
   const start = along(points[part.from * 2], points[part.from * 2 + 1]);
   const end = along(points[part.to * 2], points[part.to * 2 + 1]);
@@ -55,7 +56,7 @@ function staysOn(part: Straight, { points, from }: Stretch, segments: FittedSegm
   for (let i = 0; i < flat.length; i += 2) {
     const a = along(flat[i], flat[i + 1]);
     const off = Math.abs((flat[i] - part.x) * part.dy - (flat[i + 1] - part.y) * part.dx);
-    if (a > start && a < end && off > ALONG_PX && off < ELSEWHERE_PX) return false;
+    if (a > start && a < end && off > ALONG_SHARE * tolerance && off < 2 * tolerance) return false;
   }
   return true;
 }

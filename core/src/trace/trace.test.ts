@@ -116,6 +116,18 @@ describe("curves", () => {
     expect((Math.max(...xs) - Math.min(...xs)) / 2).toBeCloseTo(31.4, 1);
   });
 
+  it("a wider tolerance never gives a wavy outline more nodes", () => {
+    const blot =
+      '<path fill="#14304f" d="M40 60q15 -14 30 0t30 0t30 0t30 0q16 18 0 36t4 34t-4 34t0 36q-16 14 -30 0t-30 2t-30 -2t-30 0q-15 -18 0 -36t-3 -34t3 -34t0 -36z"/>';
+    const raster = drawSvg(220, blot);
+    const counts = [0.1, 0.2, 0.5, 1, 2, 4].map(
+      (tolerancePx) => countShapes(traceRaster(raster, { ...PLAIN_SHAPES, tolerancePx }).map).nodes,
+    );
+    expect(counts).toEqual([...counts].sort((a, b) => b - a));
+    // It was drawn with sixteen curves.
+    expect(counts[1]).toBeLessThanOrEqual(24);
+  });
+
   it.each([0, 5, 17, 45])("a square turned by %d degrees is four lines with its corners in place", (angle) => {
     const { map } = traceRaster(
       drawSvg(120, `<rect x="35" y="35" width="50" height="50" fill="#14304f" transform="rotate(${angle} 60 60)"/>`),
