@@ -3,6 +3,7 @@
 import { lengthOf } from "../geometry/index.ts";
 import { fitArc } from "./arc.ts";
 import { type Guide, guideAt } from "./guide.ts";
+import { distanceAcross } from "./line-distance.ts";
 import { relaxJoints } from "./relax.ts";
 import { farthestOff, fitSegment, offAt, reparametrise, type Samples, settle, type Tangent } from "./segment.ts";
 
@@ -247,15 +248,8 @@ function isStraight(
   [x1, y1]: readonly [number, number],
   tolerance: number,
 ): boolean {
-  const dx = x1 - x0;
-  const dy = y1 - y0;
-  const length = lengthOf(dx, dy);
-  for (let k = i + 1; k < j; k++) {
-    const u = points[k * 2] - x0;
-    const v = points[k * 2 + 1] - y0;
-    const distance = length === 0 ? lengthOf(u, v) : Math.abs(u * dy - v * dx) / length;
-    if (distance > tolerance) return false;
-  }
+  for (let k = i + 1; k < j; k++)
+    if (distanceAcross(x0, y0, x1, y1, points[k * 2], points[k * 2 + 1]) > tolerance) return false;
   return true;
 }
 

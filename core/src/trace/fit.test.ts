@@ -108,6 +108,17 @@ describe("fitting a run", () => {
       { numRuns: 60 },
     );
   });
+  it("a thin tip is not cut off, however loose the tolerance", () => {
+    for (const width of [0.4, 0.8, 1.6])
+      for (const tolerance of [0.5, 1, 2, 4]) {
+        // Up one side, on along a hair to its tip, and back to the corner where it left.
+        const up = sample((y) => y / 50, -60, 12).map((_, i, all) => (i % 2 === 0 ? all[i + 1] : all[i - 1]));
+        const back = sample((y) => width - y / 50, -12, 0).map((_, i, all) => (i % 2 === 0 ? all[i + 1] : -all[i - 1]));
+        const points = Float64Array.of(...up, ...back);
+        const path = pathOf(points, fitRun(points, 0, points.length / 2 - 1, tolerance, null, null));
+        expect(worst(points, path)).toBeLessThanOrEqual(tolerance + 0.01);
+      }
+  });
   it("a looser tolerance never needs more segments on a smooth wave", () => {
     const points = sample((x) => 12 * Math.sin(x / 9), 0, 200);
     const counts = [0.05, 0.2, 0.8, 1.6].map((tolerance) => fitRun(points, 0, 200, tolerance, null, null).length / 6);

@@ -12,6 +12,21 @@ export function distanceToSegment(line: ArrayLike<number>, i: number, j: number,
   return lengthOf(line[o] + u * dx - x, line[o + 1] + u * dy - y);
 }
 
+/** A point beside a junction may be read so far beyond it, px. */
+const BEYOND_PX = 1.5;
+
+/**
+ * Distance of a place across the line between two others; infinite beyond its ends, as where a boundary comes back round a
+ * thin tip.
+ */
+export function distanceAcross(x0: number, y0: number, x1: number, y1: number, x: number, y: number): number {
+  const length = lengthOf(x1 - x0, y1 - y0);
+  if (length === 0) return lengthOf(x - x0, y - y0);
+  const along = ((x - x0) * (x1 - x0) + (y - y0) * (y1 - y0)) / length;
+  if (along < -BEYOND_PX || along > length + BEYOND_PX) return Number.POSITIVE_INFINITY;
+  return Math.abs((x - x0) * (y1 - y0) - (y - y0) * (x1 - x0)) / length;
+}
+
 /** How far ahead along the polyline the nearest place is looked for, px: what lies nearer by is another part of it. */
 const AHEAD_PX = 6;
 

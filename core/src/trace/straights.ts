@@ -2,6 +2,7 @@
 // before curves are fitted, so that they stay straight and give the curves beside them their directions. Our own method;
 // a line's fit over any stretch costs the same, from running sums.
 import { lengthOf, mainDirection } from "../geometry/index.ts";
+import { distanceAcross } from "./line-distance.ts";
 
 /** A straight part between two points of the run, as a point on its line and the unit direction of travel. */
 export interface Straight {
@@ -79,8 +80,8 @@ export function stretchStraight(
   const [dx, dy] = [(ex - x) / length, (ey - y) / length];
   let sum2 = 0;
   for (let i = a + 1; i < b; i++) {
-    const off = (points[i * 2] - x) * dy - (points[i * 2 + 1] - y) * dx;
-    if (Math.abs(off) > mostPx) return null;
+    const off = distanceAcross(x, y, ex, ey, points[i * 2], points[i * 2 + 1]);
+    if (off > mostPx) return null;
     sum2 += off * off;
   }
   return sum2 <= (b - a) * offPx * offPx ? { from: a, to: b, x, y, dx, dy } : null;
