@@ -60,9 +60,20 @@ export function polygonPath(points: ArrayLike<number>): CubicPath {
 }
 
 /**
+ * Into how many equal steps of its parameter segment `s` is cut so that the polyline stays within `tolerance` of it: the
+ * second-difference bound of L. Piegl & W. Tiller, The NURBS Book, as used by most flatteners.
+ */
+export function flattenSteps(path: CubicPath, s: number, tolerance: number): number {
+  if (isLine(path, s)) return 1;
+  const o = s * 6;
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(o, o + 8);
+  const bend = Math.max(lengthOf(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), lengthOf(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
+  return Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
+}
+
+/**
  * Points of a polyline that stays within `tolerance` of the path, ends included. Halves of a cubic's own reversal give
  * the same points, so flattening a shared edge from either side gives the same polyline.
- * Number of steps: the second-difference bound of L. Piegl & W. Tiller, The NURBS Book, as used by most flatteners.
  */
 export function flattenPath(path: CubicPath, tolerance: number): number[] {
   const out: number[] = [path[0], path[1]];
@@ -70,23 +81,44 @@ export function flattenPath(path: CubicPath, tolerance: number): number[] {
   for (let s = 0; s < segments; s++) {
     const o = s * 6;
     const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(o, o + 8);
-    if (!isLine(path, s)) {
-      const bend = Math.max(lengthOf(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), lengthOf(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
-      const steps = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
-      for (let k = 1; k < steps; k++) {
-        const t = k / steps;
-        const u = (steps - k) / steps;
-        const a = u * u * u;
-        const b = 3 * u * u * t;
-        const c = 3 * t * t * u;
-        const d = t * t * t;
-        // Summed from both ends inwards: floating-point addition is then the same for the reversed curve.
-        out.push(a * x0 + d * x3 + (b * x1 + c * x2), a * y0 + d * y3 + (b * y1 + c * y2));
-      }
+    const steps = flattenSteps(path, s, tolerance);
+    for (let k = 1; k < steps; k++) {
+      const t = k / steps;
+      const u = (steps - k) / steps;
+      const a = u * u * u;
+      const b = 3 * u * u * t;
+      const c = 3 * t * t * u;
+      const d = t * t * t;
+      // Summed from both ends inwards: floating-point addition is then the same for the reversed curve.
+      out.push(a * x0 + d * x3 + (b * x1 + c * x2), a * y0 + d * y3 + (b * y1 + c * y2));
     }
     out.push(x3, y3);
   }
   return out;
+}
+
+/**
+ * The part of segment `s` from parameter `from` to `to` (0..1, either way round) as its two controls and its end: the
+ * polar form at those parameters (L. Ramshaw, "Blossoms are polar forms", 1989).
+ */
+export function subCubic(
+  path: CubicPath,
+  s: number,
+  from: number,
+  to: number,
+): [number, number, number, number, number, number] {
+  const o = s * 6;
+  const blossom = (axis: 0 | 1, t1: number, t2: number, t3: number) => {
+    const [p0, p1, p2, p3] = [0, 2, 4, 6].map((k) => path[o + k + axis]);
+    const mix = (a: number, b: number, t: number) => (1 - t) * a + t * b;
+    const [a, b, c] = [mix(p0, p1, t1), mix(p1, p2, t1), mix(p2, p3, t1)];
+    return mix(mix(a, b, t2), mix(b, c, t2), t3);
+  };
+  const at = (t1: number, t2: number, t3: number) => [blossom(0, t1, t2, t3), blossom(1, t1, t2, t3)];
+  const [x1, y1] = at(from, from, to);
+  const [x2, y2] = at(from, to, to);
+  const [x3, y3] = at(to, to, to);
+  return [x1, y1, x2, y2, x3, y3];
 }
 
 /** Signed area enclosed by a closed path, exact for cubics (Green's theorem); positive when it turns clockwise on screen (y down). */

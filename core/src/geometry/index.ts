@@ -15,11 +15,12 @@ export {
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
 export {
   intersect,
-  offset,
   type Polygons,
   polygonsArea,
-  toPaths,
+  subtract,
   toPolygons,
+  turnPositive,
   unite,
 } from "./polygons.ts";
+export { recoverCurves } from "./recover-curves.ts";
 export { arcBetween, cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "./vector.ts";

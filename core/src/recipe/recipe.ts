@@ -108,6 +108,8 @@ export const recipeSchema = z.object({
           mode: z.enum(["auto", "on", "off"]).default("auto"),
           /** From memory of screen-printing handbooks. */
           chokeMm: z.number().min(0).max(3).default(0.35),
+          /** Thinnest base that prints, the shop's thinnest line when the job came in: from memory of handbooks. */
+          thinnestMm: z.number().min(0).max(10).default(0.35),
           spots: z.record(spotId, z.boolean()).default({}),
         })
         .prefault({}),

@@ -40,7 +40,7 @@ function separate(raster: Raster, options: Options = {}): Separation {
   const settings = {
     order: options.order ?? [],
     trapMm: options.trapMm ?? 0.3,
-    base: { mode: options.mode ?? "off", chokeMm: options.chokeMm ?? 0.35, spots: {} },
+    base: { mode: options.mode ?? "off", chokeMm: options.chokeMm ?? 0.35, thinnestMm: 0.35, spots: {} },
   };
   return separatePlates(map, reduction.spots, settings, raster.width, parseHex(options.garment ?? "#ffffff"));
 }

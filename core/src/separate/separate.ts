@@ -1,18 +1,10 @@
 // Separating: the planar map to plates, one per ink and a base, all on one origin.
 import { type Rgb, rgbToLab } from "../colour/index.ts";
-import {
-  type CubicPath,
-  type Polygons,
-  pathArea,
-  polygonsArea,
-  toPaths,
-  toPolygons,
-  unite,
-} from "../geometry/index.ts";
+import { type CubicPath, pathArea, polygonsArea, recoverCurves, toPolygons, unite } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
-import { spreadTraps } from "./trap.ts";
+import { type LightnessOf, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
 /** The person's decisions about plates, part of the recipe. */
@@ -24,6 +16,8 @@ export interface SeparationSettings {
     /** "auto": on dark garments. */
     readonly mode: "auto" | "on" | "off";
     readonly chokeMm: number;
+    /** Thinnest base that prints: a choke leaves at least this. */
+    readonly thinnestMm: number;
     /** Decisions per spot that differ from the rule. */
     readonly spots: Readonly<Record<string, boolean>>;
   };
@@ -57,8 +51,8 @@ export interface Separation {
 /** The id and colour of the underbase's plate. */
 export const BASE_ID = "base";
 const BASE_WHITE: Rgb = [255, 255, 255];
-/** Curves are flattened to this for polygon arithmetic, mm. */
-const FLATTEN_MM = 0.01;
+/** Curves are flattened to this for polygon arithmetic, mm: with what is left out after it, a fifth of the finest film printer's dot. */
+const FLATTEN_MM = 0.002;
 
 /**
  * Keeps a costly part of a separation under what it was made from (beside the map): moving a plate or renaming a spot
@@ -82,15 +76,22 @@ export function separatePlates(
   const { trapMm, base } = settings;
   const present = new Set(map.faces.map((face) => face.spotId));
   const inks = spots.filter((spot) => spot.role === "ink" && present.has(spot.id));
-  const regions = remember("inks", [trapMm, widthMm], () => spreadInks(map, inks, trapMm, mmPerPx, tolerancePx));
+  const lightness = new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
+  const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
+  const fromLightToDark = [...lightness].sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1)).map(([id]) => id);
+  const regions = remember("inks", [trapMm, widthMm, fromLightToDark], () =>
+    spreadInks(map, inks, lightnessOf, trapMm, mmPerPx, tolerancePx),
+  );
   const hasBase = base.mode === "on" || (base.mode === "auto" && wantsBase(garment));
   const based = new Set(
     hasBase ? inks.filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment)).map((spot) => spot.id) : [],
   );
   const plates: Plate[] = [];
   if (based.size > 0) {
-    const region = remember("base", [base.chokeMm, widthMm, [...based].sort()], () =>
-      measure(map, chokeBase(map, based, base.chokeMm / mmPerPx, tolerancePx)),
+    const pulledIn = { chokePx: base.chokeMm / mmPerPx, thinnestPx: base.thinnestMm / mmPerPx };
+    const madeFrom = [base.chokeMm, base.thinnestMm, widthMm, [...based].sort(), fromLightToDark];
+    const region = remember("base", madeFrom, () =>
+      measure(map, chokeBase(map, based, lightnessOf, pulledIn, tolerancePx)),
     );
     const facts = { id: BASE_ID, kind: "base", name: "Underbase", rgb: BASE_WHITE, order: 1 } as const;
     plates.push({ ...facts, ...region, trapMm2: 0, isBased: false });
@@ -106,37 +107,32 @@ export function separatePlates(
 
 type InkRegion = Pick<Plate, "region" | "coverage" | "trapMm2">;
 
-/** What each ink prints, traps included. Untouched curves stay curves; a spread plate is polygons to FLATTEN_MM. */
+/** What each ink prints, traps included. What no trap touches keeps its curves; the rest is polygons within 0.003 mm. */
 function spreadInks(
   map: PlanarMap,
   inks: readonly Spot[],
+  lightnessOf: LightnessOf,
   trapMm: number,
   mmPerPx: number,
   tolerancePx: number,
 ): ReadonlyMap<string, InkRegion> {
-  const lightness = new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
-  const traps = spreadTraps(map, (id) => lightness.get(id) ?? null, trapMm / mmPerPx, tolerancePx);
+  const traps = spreadTraps(map, lightnessOf, trapMm / mmPerPx, tolerancePx);
   const regions = new Map<string, InkRegion>();
   for (const { id } of inks) {
     const own = spotPaths(map, id);
     const trap = traps.get(id) ?? [];
-    const under = toPolygons(underPaths(map, id), tolerancePx);
-    regions.set(
-      id,
-      trap.length > 0 || under.length > 0
-        ? {
-            ...measure(map, unite([...toPolygons(own, tolerancePx), ...trap, ...under])),
-            trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx,
-          }
-        : { region: own, coverage: areaOf(own) / (map.width * map.height), trapMm2: 0 },
-    );
+    const under = underPaths(map, id);
+    const isAlone = trap.length === 0 && under.length === 0;
+    const united = () => unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx));
+    const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
+    regions.set(id, { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx });
   }
   return regions;
 }
 
-/** Polygons as a plate's region with its coverage. */
-function measure(map: PlanarMap, polygons: Polygons): Pick<Plate, "region" | "coverage"> {
-  return { region: toPaths(polygons), coverage: polygonsArea(polygons) / (map.width * map.height) };
+/** A plate's region with its coverage. */
+function measure(map: PlanarMap, region: readonly CubicPath[]): Pick<Plate, "region" | "coverage"> {
+  return { region, coverage: areaOf(region) / (map.width * map.height) };
 }
 
 function areaOf(paths: readonly CubicPath[]): number {

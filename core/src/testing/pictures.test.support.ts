@@ -1,4 +1,5 @@
 // Pictures for tests: drawn pixel by pixel, or by an independent renderer (resvg) from SVG.
+import { fileURLToPath } from "node:url";
 import { Resvg } from "@resvg/resvg-js";
 import type { Rgb } from "../colour/index.ts";
 import { makeRaster, type Raster } from "../raster/index.ts";
@@ -45,6 +46,20 @@ export function renderSvg(svg: string, zoom = 1): Raster {
     if (data[i + 3] > 0 && data[i + 3] < 255)
       for (let c = 0; c < 3; c++) data[i + c] = (data[i + c] * 255) / data[i + 3];
   return makeRaster(image.width, image.height, data);
+}
+
+/** Words in bold DejaVu Sans whose capitals are about so high, drawn by resvg on a background. */
+export function drawLettering(
+  text: string,
+  { heightPx, colour, background }: { heightPx: number; colour: string; background: string },
+): Raster {
+  // Capitals of DejaVu Sans are 0.729 of its size.
+  const size = heightPx / 0.729;
+  const [width, height] = [Math.round(size * text.length * 0.8), Math.round(size * 1.5)];
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="${width}" height="${height}" fill="${background}"/><text x="${size * 0.3}" y="${size * 1.1}" font-family="DejaVu Sans" font-weight="bold" font-size="${size}" fill="${colour}">${text}</text></svg>`;
+  const font = fileURLToPath(import.meta.resolve("dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf"));
+  const image = new Resvg(svg, { font: { fontFiles: [font], loadSystemFonts: false } }).render();
+  return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
 }
 
 export const PLAIN_SHAPES: ShapeSettings = {

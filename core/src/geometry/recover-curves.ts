@@ -1,0 +1,172 @@
+// Curves that polygon arithmetic left alone come back: wherever consecutive corners of a polygon are consecutive points of
+// a flattened curve, that stretch is the curve again, to the last digit. Our own method.
+
+import { area } from "clipper2-ts";
+import {
+  type CubicPath,
+  flattenPath,
+  flattenSteps,
+  isLine,
+  reversePath,
+  segmentCount,
+  subCubic,
+} from "./cubic-path.ts";
+import { dropIdlePoints, fromGrid, type Polygons, toGrid } from "./polygons.ts";
+
+/** Where a flattened point lies: on which source path, and which of its points it is. */
+interface Place {
+  readonly source: number;
+  readonly at: number;
+}
+
+/** A stretch of a ring that follows a source path, from its point `from`, `length` points on, forwards or backwards. */
+interface Run {
+  readonly source: number;
+  readonly from: number;
+  readonly step: 1 | -1;
+  readonly length: number;
+}
+
+/**
+ * Polygons (made from `sources` flattened within `tolerancePx`, and from others) as closed paths in source pixels. What
+ * runs along a source keeps its curves; the rest stays straight between corners, those left out that say nothing (half a
+ * tolerance off at most). Rings smaller across than the tolerance are rounding's and go. Cost is linear in corners.
+ */
+export function recoverCurves(polygons: Polygons, sources: readonly CubicPath[], tolerancePx: number): CubicPath[] {
+  const flat = sources.map((path) => flattenPath(path, tolerancePx));
+  const places = new Map<number, Place[]>();
+  flat.forEach((points, source) => {
+    // The last point is the first again.
+    for (let at = 0; at + 1 < points.length / 2; at++) {
+      const key = keyOf(toGrid(points[at * 2]), toGrid(points[at * 2 + 1]));
+      const list = places.get(key);
+      if (list) list.push({ source, at });
+      else places.set(key, [{ source, at }]);
+    }
+  });
+  const curves = sources.map((path) => curveSteps(path, tolerancePx));
+  const leastArea = toGrid(tolerancePx) ** 2;
+  return polygons.flatMap((polygon) => {
+    if (Math.abs(area(polygon)) < leastArea) return [];
+    const n = polygon.length;
+    const candidates = polygon.map(({ x, y }) => places.get(keyOf(x, y)) ?? []);
+    const run = (i: number) => longestRun(candidates, i, flat);
+    // Rings begin where no run passes through, so that no run is cut in two.
+    let first = 0;
+    while (first < n && continues(candidates, (first + n - 1) % n, flat)) first++;
+    if (first === n) {
+      const whole = run(0);
+      if (whole && whole.length >= n && flat[whole.source].length / 2 - 1 === n)
+        return [whole.step === 1 ? sources[whole.source] : reversePath(sources[whole.source])];
+      first = 0;
+    }
+    const out = [fromGrid(polygon[first].x), fromGrid(polygon[first].y)];
+    let loose = [polygon[first]];
+    const pushLoose = () => {
+      for (const { x, y } of dropIdlePoints(loose, tolerancePx / 2).slice(1)) pushLine(out, fromGrid(x), fromGrid(y));
+    };
+    for (let k = 0; k < n; ) {
+      const i = (first + k) % n;
+      const found = run(i);
+      const length = found ? Math.min(found.length, n - k) : 0;
+      if (found && length > 0) {
+        pushLoose();
+        pushRun(out, { ...found, length }, sources[found.source], curves[found.source]);
+        k += length;
+        loose = [polygon[(first + k) % n]];
+        continue;
+      }
+      loose.push(polygon[(i + 1) % n]);
+      k++;
+    }
+    pushLoose();
+    // Both ends of a ring are one point, to the last digit.
+    out[out.length - 2] = out[0];
+    out[out.length - 1] = out[1];
+    return [Float64Array.from(out)];
+  });
+}
+
+/** Grid coordinates fit 27 bits and a sign: together they name a point exactly in a double. */
+function keyOf(x: number, y: number): number {
+  return x * 0x4000000 + y;
+}
+
+/** For every flattened point of a path: its segment, and which of the segment's steps leads on from it. */
+interface CurveSteps {
+  readonly segment: Int32Array;
+  readonly step: Int32Array;
+  readonly steps: Int32Array;
+}
+
+function curveSteps(path: CubicPath, tolerancePx: number): CurveSteps {
+  const segment: number[] = [];
+  const step: number[] = [];
+  const steps: number[] = [];
+  for (let s = 0; s < segmentCount(path); s++) {
+    const count = flattenSteps(path, s, tolerancePx);
+    for (let k = 0; k < count; k++) {
+      segment.push(s);
+      step.push(k);
+      steps.push(count);
+    }
+  }
+  return { segment: Int32Array.from(segment), step: Int32Array.from(step), steps: Int32Array.from(steps) };
+}
+
+/** Whether the side from corner `i` to the next follows some source. */
+function continues(candidates: readonly (readonly Place[])[], i: number, flat: readonly number[][]): boolean {
+  const next = candidates[(i + 1) % candidates.length];
+  return candidates[i].some(({ source, at }) => next.some((other) => isBeside(source, at, other, flat) !== 0));
+}
+
+/** 1 or -1 if `other` is the point after or before on the same source, else 0. */
+function isBeside(source: number, at: number, other: Place, flat: readonly number[][]): 1 | -1 | 0 {
+  if (other.source !== source) return 0;
+  const count = flat[source].length / 2 - 1;
+  if (other.at === (at + 1) % count) return 1;
+  return other.at === (at + count - 1) % count ? -1 : 0;
+}
+
+/** The longest stretch from corner `i` on that follows a source; its length is in sides. */
+function longestRun(candidates: readonly (readonly Place[])[], i: number, flat: readonly number[][]): Run | null {
+  const n = candidates.length;
+  let best: Run | null = null;
+  for (const { source, at } of candidates[i])
+    for (const step of [1, -1] as const) {
+      const count = flat[source].length / 2 - 1;
+      let length = 0;
+      while (length < n) {
+        const wanted = (at + step * (length + 1) + count * (length + 2)) % count;
+        const next = candidates[(i + length + 1) % n];
+        if (!next.some((place) => place.source === source && place.at === wanted)) break;
+        length++;
+      }
+      if (length > (best?.length ?? 0)) best = { source, from: at, step, length };
+    }
+  return best;
+}
+
+/** Adds the source's own segments, whole where the run passes all of one, else the part of it. */
+function pushRun(out: number[], run: Run, source: CubicPath, { segment, step, steps }: CurveSteps): void {
+  const count = segment.length;
+  for (let k = 0; k < run.length; ) {
+    // The step that is travelled leads on from its first point; backwards that is the point before.
+    const side = run.step === 1 ? (run.from + k) % count : (run.from - k - 1 + 2 * count * run.length) % count;
+    const s = segment[side];
+    const total = steps[side];
+    const first = step[side];
+    const left = run.step === 1 ? total - first : first + 1;
+    const taken = Math.min(left, run.length - k);
+    const [from, to] = run.step === 1 ? [first, first + taken] : [first + 1, first + 1 - taken];
+    if (isLine(source, s)) {
+      const o = s * 6 + (run.step === 1 ? 6 : 0);
+      pushLine(out, source[o], source[o + 1]);
+    } else out.push(...subCubic(source, s, from / total, to / total));
+    k += taken;
+  }
+}
+
+function pushLine(out: number[], x: number, y: number): void {
+  out.push(out[out.length - 2], out[out.length - 1], x, y, x, y);
+}

@@ -1,0 +1,109 @@
+// How wide a feature is: measured across it, from a boundary along its normal to the boundary that faces it.
+import Flatbush from "flatbush";
+import { lengthOf } from "../geometry/index.ts";
+
+/** The boundary that a point itself lies on must not be met: so much of the reach is passed over. */
+const SKIP_SHARE = 0.02;
+
+/** All segments of some boundaries, for finding what lies across a feature. */
+export interface Crossings {
+  readonly index: Flatbush | null;
+  /** x0 y0 x1 y1 for each. */
+  readonly segments: Float64Array;
+}
+
+/** Indexes polylines x, y, ... */
+export function indexBoundaries(boundaries: readonly (readonly number[])[]): Crossings {
+  let count = 0;
+  for (const line of boundaries) count += line.length / 2 - 1;
+  if (count === 0) return { index: null, segments: new Float64Array(0) };
+  const segments = new Float64Array(count * 4);
+  const index = new Flatbush(count);
+  let o = 0;
+  for (const line of boundaries) {
+    for (let i = 0; i + 3 < line.length; i += 2) {
+      segments.set([line[i], line[i + 1], line[i + 2], line[i + 3]], o);
+      o += 4;
+      index.add(
+        Math.min(line[i], line[i + 2]),
+        Math.min(line[i + 1], line[i + 3]),
+        Math.max(line[i], line[i + 2]),
+        Math.max(line[i + 1], line[i + 3]),
+      );
+    }
+  }
+  index.finish();
+  return { index, segments };
+}
+
+/**
+ * For every point of a polyline: how far it is, on the given side (1: right looking along it, y down; -1: left), to the next
+ * boundary, at most `reachPx`. A line that ends where it begins is measured as a ring.
+ */
+export function measureAcross(
+  line: readonly number[],
+  side: 1 | -1,
+  reachPx: number,
+  crossings: Crossings,
+): Float64Array {
+  const n = line.length / 2;
+  const closes = line[0] === line[line.length - 2] && line[1] === line[line.length - 1];
+  const across = new Float64Array(n).fill(reachPx);
+  for (let i = 0; i < n; i++) {
+    const before = i > 0 ? i - 1 : closes ? n - 2 : 0;
+    const after = i < n - 1 ? i + 1 : closes ? 1 : n - 1;
+    const dx = line[after * 2] - line[before * 2];
+    const dy = line[after * 2 + 1] - line[before * 2 + 1];
+    const length = lengthOf(dx, dy);
+    if (length === 0) continue;
+    across[i] = distanceAlong(
+      line[i * 2],
+      line[i * 2 + 1],
+      (-dy / length) * side,
+      (dx / length) * side,
+      reachPx,
+      crossings,
+    );
+  }
+  return across;
+}
+
+function distanceAlong(
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+  reach: number,
+  { index, segments }: Crossings,
+): number {
+  if (!index) return reach;
+  const skip = reach * SKIP_SHARE;
+  const ex = x + nx * reach;
+  const ey = y + ny * reach;
+  let nearest = reach;
+  for (const s of index.search(Math.min(x, ex), Math.min(y, ey), Math.max(x, ex), Math.max(y, ey))) {
+    const ax = segments[s * 4];
+    const ay = segments[s * 4 + 1];
+    const sx = segments[s * 4 + 2] - ax;
+    const sy = segments[s * 4 + 3] - ay;
+    const cross = nx * sy - ny * sx;
+    if (Math.abs(cross) < 1e-12) continue;
+    const t = ((ax - x) * sy - (ay - y) * sx) / cross;
+    const u = ((ax - x) * ny - (ay - y) * nx) / cross;
+    if (t > skip && t < nearest && u >= 0 && u <= 1) nearest = t;
+  }
+  return nearest;
+}
+
+/** The polyline with points no farther apart than `step`. */
+export function densify(line: readonly number[], step: number): number[] {
+  const out = [line[0], line[1]];
+  for (let i = 2; i < line.length; i += 2) {
+    const dx = line[i] - line[i - 2];
+    const dy = line[i + 1] - line[i - 1];
+    const parts = Math.max(1, Math.ceil(lengthOf(dx, dy) / step));
+    for (let k = 1; k < parts; k++) out.push(line[i - 2] + (dx * k) / parts, line[i - 1] + (dy * k) / parts);
+    out.push(line[i], line[i + 1]);
+  }
+  return out;
+}
