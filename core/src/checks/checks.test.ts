@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { polygonPath } from "../geometry/index.ts";
 import { assignSpots } from "../reduce/index.ts";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { findNearInks, findThinPlaces, measureShading } from "./index.ts";
+import { findNearInks, findThinBase, findThinPlaces, measureShading } from "./index.ts";
 
 const LIMITS = { lineMm: 0.35, gapMm: 0.5 };
 /** 10 px to the millimetre: 254 dpi. */
@@ -46,6 +47,31 @@ describe("what is thinner than prints", () => {
         '<path d="M100 10L121 72H187L134 111L154 174L100 136L46 174L66 111L13 72H79Z" fill="#d8412f"/><rect x="160" y="180" width="30" height="6" fill="#14304f"/>',
       ),
     ).toEqual([]);
+  });
+
+  it("takes no tapering wedge, spike or brush stroke's end for a thin line, however long", () => {
+    const spikes = Array.from(
+      { length: 9 },
+      (_, i) => `<path d="M${20 + i * 18} 190L${28 + i * 18} 190L${24 + i * 18} 130Z"/>`,
+    );
+    const wedge = '<path d="M10 20L190 20L190 46Z"/>';
+    const brush = '<path d="M20 100C60 60 120 60 190 100C120 76 60 76 20 100Z"/>';
+    expect(thinPlaces(`<g fill="#14304f">${spikes.join("")}${wedge}${brush}</g>`)).toEqual([]);
+  });
+
+  it("still finds the thin line that a wedge runs out into", () => {
+    const [place, ...more] = thinPlaces('<path d="M10 100L100 98.8H180V101.2H100L10 112Z" fill="#14304f"/>');
+    expect(more).toEqual([]);
+    expect(Math.abs(place.widthMm - 0.24)).toBeLessThan(0.05);
+  });
+
+  it("finds where an underbase is thinner than prints, with place and measure", () => {
+    const bar = (x: number, width: number) => polygonPath([x, 20, x + width, 20, x + width, 80, x, 80]);
+    const [place, ...more] = findThinBase([bar(10, 20), bar(50, 2)], 0.35, MM_PER_PX);
+    expect(more).toEqual([]);
+    expect(place).toMatchObject({ kind: "base", spotId: null });
+    expect(place.widthMm).toBeCloseTo(0.2, 3);
+    expect(place.x).toBeCloseTo(51, 1);
   });
 
   it("finds each of several places, thinnest first", () => {

@@ -1,2 +1,2 @@
 export { findNearInks, measureShading, type NearPair } from "./judge-colours.ts";
-export { findThinPlaces, type ThinLimits, type ThinPlace } from "./thin-places.ts";
+export { findThinBase, findThinPlaces, type ThinLimits, type ThinPlace } from "./thin-places.ts";

@@ -1,14 +1,15 @@
-// Where ink or the gap between inks is thinner than prints: measured across, from each boundary to the one opposite.
+// Where ink, the gap between inks or the underbase is thinner than prints: measured across, from each boundary to the one
+// opposite.
 import Flatbush from "flatbush";
-import { flattenPath } from "../geometry/index.ts";
+import { type CubicPath, flattenPath } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { BARE, type PlanarMap } from "../trace/index.ts";
 
 /** One stretch that is too thin. */
 export interface ThinPlace {
-  /** "line": ink; "gap": open garment between inks. */
-  readonly kind: "line" | "gap";
-  /** The ink, or null for a gap. */
+  /** "line": ink; "gap": open garment between inks; "base": the underbase. */
+  readonly kind: "line" | "gap" | "base";
+  /** The ink, or null for a gap or the base. */
   readonly spotId: string | null;
   /** Where it is that thin, source pixels. */
   readonly x: number;
@@ -31,8 +32,12 @@ const SELF_PX = 0.25;
 const FACING = -0.5;
 /** Rounded ends are thinner than their line: a place is as thin as it is at this share of its length. */
 const TYPICAL = 0.15;
-/** A tip or a corner narrows to nothing: only what stays thin this many widths long counts. */
+/** Only what stays thin this many limits long counts... */
 const LONG = 2;
+/** ... and a tip or a wedge narrows to nothing: where the width changes by more than this for the way along it (7 degrees), it does not stay. */
+const TAPERS = 0.12;
+/** Widths are compared over the limit's own length, and at least so many pixels: boundaries are only so exact. */
+const LEAST_SPAN_PX = 4;
 
 /** Steps along all boundaries, two for each: one looking to its left, one to its right. */
 interface Walk {
@@ -45,6 +50,25 @@ interface Walk {
   readonly length: number[];
   readonly left: number[];
   readonly right: number[];
+  /** Number of the boundary: steps of one follow each other. */
+  readonly boundary: number[];
+}
+
+/** A boundary between two grounds. */
+interface Boundary {
+  readonly path: CubicPath;
+  readonly left: number;
+  readonly right: number;
+}
+
+/** One thin step: how long it is, how thin, of what, where, and whether it stays so before and after. */
+interface ThinStep {
+  readonly lengthPx: number;
+  readonly widthPx: number;
+  readonly ground: number;
+  readonly x: number;
+  readonly y: number;
+  readonly stays: boolean;
 }
 
 /** All places thinner than the limits, thinnest first. Cost follows the boundaries' length. */
@@ -59,38 +83,76 @@ export function findThinPlaces(
   const inks = [...new Set(map.faces.map(({ spotId }) => spotId))].filter((id) => roles.get(id) === "ink");
   const groundOf = map.faces.map(({ spotId }) => inks.indexOf(spotId));
   const ground = (face: number) => (face === BARE ? -1 : groundOf[face]);
-  const stepPx = Math.max(LEAST_STEP_PX, (STEP * Math.min(limits.lineMm, limits.gapMm)) / mmPerPx);
-  const walk = walkBoundaries(map, ground, stepPx);
+  const boundaries = map.edges.map(({ path, left, right }) => ({ path, left: ground(left), right: ground(right) }));
+  return findThin(boundaries, limits, mmPerPx).map(({ ground: own, ...place }) =>
+    own < 0 ? { kind: "gap", spotId: null, ...place } : { kind: "line", spotId: inks[own], ...place },
+  );
+}
+
+/** Where an underbase is thinner than prints, thinnest first. `region` is its plate's: outlines and holes. */
+export function findThinBase(region: readonly CubicPath[], thinnestMm: number, mmPerPx: number): ThinPlace[] {
+  // Outlines turn the positive way and holes the other: the base lies on the right of both (y down).
+  const boundaries = region.map((path) => ({ path, left: -1, right: 0 }));
+  return findThin(boundaries, { lineMm: thinnestMm, gapMm: 0 }, mmPerPx).map(({ ground: _, ...place }) => ({
+    kind: "base",
+    spotId: null,
+    ...place,
+  }));
+}
+
+type GroundPlace = Omit<ThinPlace, "kind" | "spotId"> & { readonly ground: number };
+
+function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mmPerPx: number): GroundPlace[] {
+  const finestMm = limits.gapMm > 0 ? Math.min(limits.lineMm, limits.gapMm) : limits.lineMm;
+  const stepPx = Math.max(LEAST_STEP_PX, (STEP * finestMm) / mmPerPx);
+  const walk = walkBoundaries(boundaries, stepPx);
   const count = walk.x.length;
   if (count === 0) return [];
   const index = new Flatbush(count);
   for (let i = 0; i < count; i++) index.add(walk.x[i], walk.y[i], walk.x[i], walk.y[i]);
   index.finish();
-  const thin: { lengthPx: number; widthPx: number; ground: number; x: number; y: number }[] = [];
-  for (let i = 0; i < count; i++)
-    for (const side of [1, -1] as const) {
-      const own = side === 1 ? walk.left[i] : walk.right[i];
-      const limitPx = (own < 0 ? limits.gapMm : limits.lineMm) / mmPerPx;
-      // Left of a direction, y down, is (dy, -dx).
-      const nx = walk.dy[i] * side;
-      const ny = -walk.dx[i] * side;
-      const widthPx = measureAcross(walk, index, i, own, nx, ny, limitPx, stepPx);
-      if (widthPx < limitPx)
-        thin.push({
-          lengthPx: walk.length[i],
-          widthPx,
-          ground: own,
-          x: walk.x[i] + (nx * widthPx) / 2,
-          y: walk.y[i] + (ny * widthPx) / 2,
-        });
+  const thin: ThinStep[] = [];
+  for (const side of [1, -1] as const) {
+    const grounds = side === 1 ? walk.left : walk.right;
+    const limitOf = (i: number) => (grounds[i] < 0 ? limits.gapMm : limits.lineMm) / mmPerPx;
+    // Left of a direction, y down, is (dy, -dx).
+    const widths = Float64Array.from({ length: count }, (_, i) =>
+      measureAcross(walk, index, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, limitOf(i), stepPx),
+    );
+    for (let i = 0; i < count; i++) {
+      if (widths[i] >= limitOf(i)) continue;
+      thin.push({
+        lengthPx: walk.length[i],
+        widthPx: widths[i],
+        ground: grounds[i],
+        x: walk.x[i] + (walk.dy[i] * side * widths[i]) / 2,
+        y: walk.y[i] - (walk.dx[i] * side * widths[i]) / 2,
+        stays: taperAt(walk, widths, i, Math.max(LEAST_SPAN_PX, limitOf(i))) < TAPERS,
+      });
     }
-  return gather(thin, limits, mmPerPx, inks);
+  }
+  return gather(thin, limits, mmPerPx);
 }
 
-function walkBoundaries(map: PlanarMap, ground: (face: number) => number, stepPx: number): Walk {
-  const walk: Walk = { x: [], y: [], dx: [], dy: [], length: [], left: [], right: [] };
-  for (const { path, left, right } of map.edges) {
-    if (ground(left) === ground(right)) continue;
+/** How fast the width changes along the boundary within `spanPx` of step `i`, either way; what is not thin there says nothing. */
+function taperAt(walk: Walk, widths: Float64Array, i: number, spanPx: number): number {
+  let taper = 0;
+  for (const to of [1, -1]) {
+    let way = 0;
+    let j = i;
+    while (walk.boundary[j + to] === walk.boundary[i] && way < spanPx) {
+      way += (walk.length[j] + walk.length[j + to]) / 2;
+      j += to;
+    }
+    if (j !== i && Number.isFinite(widths[j])) taper = Math.max(taper, Math.abs(widths[j] - widths[i]) / spanPx);
+  }
+  return taper;
+}
+
+function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
+  const walk: Walk = { x: [], y: [], dx: [], dy: [], length: [], left: [], right: [], boundary: [] };
+  boundaries.forEach(({ path, left, right }, boundary) => {
+    if (left === right) return;
     const points = flattenPath(path, 0.02);
     for (let i = 2; i < points.length; i += 2) {
       const ax = points[i - 2];
@@ -105,11 +167,12 @@ function walkBoundaries(map: PlanarMap, ground: (face: number) => number, stepPx
         walk.dx.push((points[i] - ax) / length);
         walk.dy.push((points[i + 1] - ay) / length);
         walk.length.push(length / steps);
-        walk.left.push(ground(left));
-        walk.right.push(ground(right));
+        walk.left.push(left);
+        walk.right.push(right);
+        walk.boundary.push(boundary);
       }
     }
-  }
+  });
   return walk;
 }
 
@@ -146,13 +209,8 @@ function measureAcross(
   return best;
 }
 
-/** Thin steps that lie together make one place. */
-function gather(
-  thin: readonly { lengthPx: number; widthPx: number; ground: number; x: number; y: number }[],
-  limits: ThinLimits,
-  mmPerPx: number,
-  inks: readonly string[],
-): ThinPlace[] {
+/** Thin steps that lie together make one place, if it stays thin for long enough. */
+function gather(thin: readonly ThinStep[], limits: ThinLimits, mmPerPx: number): GroundPlace[] {
   const cellPx = Math.max(1.5, (2 * Math.max(limits.lineMm, limits.gapMm)) / mmPerPx);
   const cells = new Map<string, number[]>();
   const cellOf = ({ x, y }: { x: number; y: number }) => [Math.floor(x / cellPx), Math.floor(y / cellPx)];
@@ -163,7 +221,7 @@ function gather(
     if (cell) cell.push(k);
     else cells.set(key, [k]);
   });
-  const places: ThinPlace[] = [];
+  const places: GroundPlace[] = [];
   const seen = new Set<string>();
   for (const key of cells.keys()) {
     if (seen.has(key)) continue;
@@ -181,16 +239,14 @@ function gather(
           stack.push(next);
         }
     }
-    members.sort((a, b) => thin[a].widthPx - thin[b].widthPx);
-    const { ground, x, y, widthPx } = thin[members[Math.floor(members.length * TYPICAL)]];
     // Both sides of a stretch were walked.
-    const lengthPx = members.reduce((sum, k) => sum + thin[k].lengthPx, 0) / 2;
+    const lengthPx = (steps: readonly number[]) => steps.reduce((sum, k) => sum + thin[k].lengthPx, 0) / 2;
+    const steady = members.filter((k) => thin[k].stays).sort((a, b) => thin[a].widthPx - thin[b].widthPx);
+    if (steady.length === 0) continue;
+    const { ground, x, y, widthPx } = thin[steady[Math.floor(steady.length * TYPICAL)]];
     const limitMm = ground < 0 ? limits.gapMm : limits.lineMm;
-    if (lengthPx * mmPerPx < LONG * limitMm) continue;
-    const facts = { x, y, widthMm: widthPx * mmPerPx, lengthMm: lengthPx * mmPerPx };
-    places.push(
-      ground < 0 ? { kind: "gap", spotId: null, ...facts } : { kind: "line", spotId: inks[ground], ...facts },
-    );
+    if (lengthPx(steady) * mmPerPx < LONG * limitMm) continue;
+    places.push({ ground, x, y, widthMm: widthPx * mmPerPx, lengthMm: lengthPx(members) * mmPerPx });
   }
   return places.sort((a, b) => a.widthMm - b.widthMm);
 }

@@ -28,6 +28,7 @@ export { type BackgroundProposal, boxOfArt, proposeBackground } from "./propose-
 export { proposeTrim, type TrimProposal } from "./propose-trim.ts";
 export { type LabelMap, makeRaster, NONE, OPAQUE_ALPHA, type Raster } from "./raster.ts";
 export { resample } from "./resample.ts";
+export { findSeeThrough, type SeeThrough, type SeeThroughTreatment, settleSeeThrough } from "./see-through.ts";
 export { shrinkRaster } from "./shrink.ts";
 export { fillSpecks, findSpecks, type SpeckSettings, type Specks } from "./specks.ts";
 export { eraseCover, fillSilhouette, moveCover, paintCover, restoreCover } from "./touch-up.ts";

@@ -72,6 +72,8 @@ const pixelSchemas = [
     which: z.enum(["both", "dark", "light"]).default("both"),
   }),
   entry.extend({ kind: z.literal("silhouette"), hex }),
+  /** What becomes of half-transparent areas: tones of the garment's colour, nothing, or solid ink. */
+  entry.extend({ kind: z.literal("see-through"), treatment: z.enum(["garment", "drop", "solid"]) }),
 ] as const;
 
 const uprightSchema = z.discriminatedUnion("kind", uprightSchemas);
@@ -100,6 +102,7 @@ function scaleAction(action: Action, factor: number): Action {
     case "flip":
     case "straighten":
     case "silhouette":
+    case "see-through":
       return action;
     case "keystone": {
       const [a, b, c, d] = action.corners;

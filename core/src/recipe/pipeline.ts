@@ -12,7 +12,7 @@ import {
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
 import { fitShapes, type PlanarMap, readShapes, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
-import { makePrepareCache, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
+import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 import { placeSimplifications } from "./simplifications.ts";
 
@@ -62,7 +62,9 @@ export function* runSteps(
   focusId: string | null = null,
 ): Generator<Step, Results> {
   const { page, drawnWidthPx, actions } = recipe.artwork;
-  const findKey = JSON.stringify([artwork.key, page, drawnWidthPx, actions.filter(({ isOn }) => isOn)]);
+  const inForce = actions.filter(({ isOn }) => isOn);
+  const laidOn = inForce.some(needsGarment) ? recipe.artwork.garment : null;
+  const findKey = JSON.stringify([artwork.key, page, drawnWidthPx, inForce, laidOn]);
   const prepareKey = JSON.stringify([findKey, focusId]);
   const { count, merges, spots, added, corrections } = recipe.colours;
   const decided = Object.entries(spots);
@@ -80,7 +82,7 @@ export function* runSteps(
 
   yield "prepare";
   const prepared = keep(cache, "prepare", prepareKey, () =>
-    prepareArtwork(artwork.raster, actions, cache.prepare, focusId),
+    prepareArtwork(artwork.raster, actions, cache.prepare, focusId, garmentRgb(recipe)),
   );
   yield "find";
   const findings = keep(cache, "find", findKey, () => findColours(prepared.raster, noiseOf(prepared)));

@@ -1,5 +1,5 @@
 // The client's picture with everything done to it: first laid upright in one resampling, then pixel by pixel in order.
-import { parseHex } from "../colour/index.ts";
+import { parseHex, type Rgb } from "../colour/index.ts";
 import {
   coverPolygon,
   coverStroke,
@@ -9,6 +9,7 @@ import {
   type Frame,
   fillSilhouette,
   fillSpecks,
+  findSeeThrough,
   findSpecks,
   flipFrame,
   type Homography,
@@ -22,8 +23,10 @@ import {
   removePicked,
   resample,
   restoreCover,
+  type SeeThrough,
   type SpeckSettings,
   scaleAt,
+  settleSeeThrough,
   straightenFrame,
   turnFrame,
   wholeFrame,
@@ -40,6 +43,8 @@ export interface Prepared {
   readonly misfits: ReadonlyMap<string, string>;
   /** The picture before and after the action in focus; null if that is none that works on pixels. */
   readonly focus: { readonly before: Raster; readonly after: Raster } | null;
+  /** Half-transparent areas that nobody has decided on: nothing under one half, solid from there on. */
+  readonly seeThrough: SeeThrough | null;
 }
 
 /**
@@ -49,10 +54,12 @@ export interface Prepared {
 export interface PrepareCache {
   readonly pictures: Map<string, Raster>;
   readonly misfits: Map<string, string>;
+  /** The last picture, and what its half-transparent areas made of it. */
+  settled: { readonly from: Raster; readonly raster: Raster; readonly seeThrough: SeeThrough | null } | null;
 }
 
 export function makePrepareCache(): PrepareCache {
-  return { pictures: new Map(), misfits: new Map() };
+  return { pictures: new Map(), misfits: new Map(), settled: null };
 }
 
 /** No picture larger than this comes of turning and laying flat, px: as the intake's limit, and some room to turn. */
@@ -98,6 +105,9 @@ function layNext(frame: Frame, action: UprightAction): Frame | null {
   }
 }
 
+/** White, where nobody says what the art goes on. */
+const NO_GARMENT: Rgb = [255, 255, 255];
+
 /**
  * Does all actions that are on. `focusId` is the action being tuned; without it, the last one. Results kept in `cache` are
  * of this source only.
@@ -107,11 +117,15 @@ export function prepareArtwork(
   actions: readonly Action[],
   cache: PrepareCache,
   focusId: string | null = null,
+  garment: Rgb = NO_GARMENT,
 ): Prepared {
   const { frame, misfits } = layUpright(source.width, source.height, actions);
   const steps = actions.filter((action): action is PixelAction => action.isOn && !isUpright(action));
   const keys = [hashText(JSON.stringify(frame))];
-  for (const { id, isOn, ...settings } of steps) keys.push(hashText(keys[keys.length - 1] + JSON.stringify(settings)));
+  for (const { id, isOn, ...settings } of steps) {
+    const madeFrom = needsGarment(settings) ? { ...settings, garment } : settings;
+    keys.push(hashText(keys[keys.length - 1] + JSON.stringify(madeFrom)));
+  }
   const focus = focusId === null ? -1 : steps.findIndex(({ id }) => id === focusId);
   const tuned = focus < 0 ? steps.length - 1 : focus;
 
@@ -128,7 +142,7 @@ export function prepareArtwork(
     const ready = pictures.get(keys[i + 1]);
     if (ready) raster = ready;
     else {
-      const after = doAction(raster, steps[i], { frame, upright });
+      const after = doAction(raster, steps[i], { frame, upright, garment });
       raster = after.raster;
       if (after.misfit === null) cache.misfits.delete(keys[i + 1]);
       else cache.misfits.set(keys[i + 1], after.misfit);
@@ -146,7 +160,24 @@ export function prepareArtwork(
     const picture = made.get(key) ?? (key === keys[tuned] ? kept : undefined);
     if (key !== undefined && picture) pictures.set(key, picture);
   }
-  return { raster, upright, frame, misfits, focus: focus >= 0 && before && after ? { before, after } : null };
+  if (cache.settled?.from !== raster) {
+    const found = findSeeThrough(raster);
+    const settled = found ? settleSeeThrough(raster, found, "half", garment) : raster;
+    cache.settled = { from: raster, raster: settled, seeThrough: found };
+  }
+  return {
+    raster: cache.settled.raster,
+    upright,
+    frame,
+    misfits,
+    focus: focus >= 0 && before && after ? { before, after } : null,
+    seeThrough: cache.settled.seeThrough,
+  };
+}
+
+/** Whether an action's result depends on what the art goes on. */
+export function needsGarment(action: { readonly kind: string; readonly treatment?: string }): boolean {
+  return action.kind === "see-through" && action.treatment === "garment";
 }
 
 /** 64 bits of a text as hexadecimal: keys of long chains stay short. FNV-1a (Fowler, Noll & Vo), with two offsets. */
@@ -169,12 +200,13 @@ interface PictureAfter {
 interface Surroundings {
   readonly frame: Frame;
   readonly upright: Raster;
+  readonly garment: Rgb;
 }
 
 const OUTSIDE = "lies outside the picture";
 
 /** The picture after one action; the same picture, with a reason, where there was nothing to do. */
-function doAction(before: Raster, action: PixelAction, { frame, upright }: Surroundings): PictureAfter {
+function doAction(before: Raster, action: PixelAction, { frame, upright, garment }: Surroundings): PictureAfter {
   const fromSource = invertMap(frame.toSource);
   const scale = scaleOf(frame);
   const done = (raster: Raster): PictureAfter => ({ raster, misfit: null });
@@ -216,6 +248,12 @@ function doAction(before: Raster, action: PixelAction, { frame, upright }: Surro
     }
     case "silhouette":
       return done(fillSilhouette(before, parseHex(action.hex)));
+    case "see-through": {
+      const found = findSeeThrough(before);
+      return found
+        ? done(settleSeeThrough(before, found, action.treatment, garment))
+        : nothing("finds nothing half-transparent");
+    }
   }
 }
 

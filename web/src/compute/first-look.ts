@@ -1,6 +1,6 @@
 // A first look at a change on a large picture: the same actions on a smaller copy, shown at once while the real ones follow.
 import { type Raster, shrinkRaster, wholeFrame } from "@plain-palette/core/raster";
-import { layUpright, makePrepareCache, prepareArtwork, scaleActions } from "@plain-palette/core/recipe";
+import { garmentRgb, layUpright, makePrepareCache, prepareArtwork, scaleActions } from "@plain-palette/core/recipe";
 import { viewFocus, viewPrepared } from "./artwork-views.ts";
 import type { ComputeRequest, PreparedView } from "./messages.ts";
 
@@ -20,11 +20,11 @@ export function makeFirstLook(source: Raster): FirstLook | null {
   let lastKey = "[]";
   return async ({ recipe, focusId }) => {
     const { actions } = recipe.artwork;
-    const key = JSON.stringify(actions.filter(({ isOn }) => isOn));
+    const key = JSON.stringify([actions.filter(({ isOn }) => isOn), recipe.artwork.garment]);
     if (key === lastKey) return null;
     lastKey = key;
     const scaled = scaleActions(actions, 1 / scale);
-    const prepared = prepareArtwork(small, scaled, cache, focusId);
+    const prepared = prepareArtwork(small, scaled, cache, focusId, garmentRgb(recipe));
     const action = scaled.find(({ id }) => id === focusId);
     const { frame, misfits } = layUpright(source.width, source.height, actions);
     const [focus, { bitmap, box }] = await Promise.all([

@@ -5,6 +5,12 @@ const QUARTERS = { 1: "Turned a quarter right", 2: "Turned upside down", 3: "Tur
 const STROKES = { erase: "Erased", restore: "Restored", paint: "Painted" } as const;
 const SPECKS = { both: "Specks away", dark: "Dark specks away", light: "Light specks away" } as const;
 
+const SEE_THROUGH = {
+  garment: "Half-transparent parts laid on the garment",
+  drop: "Half-transparent parts dropped",
+  solid: "Half-transparent parts printed solid",
+} as const;
+
 /** What was done; `mmPerPx` turns the client's pixels into print size. */
 export function describeAction(action: Action, mmPerPx: number): string {
   const mm = (px: number) => `${(px * mmPerPx).toFixed(1)} mm`;
@@ -33,6 +39,8 @@ export function describeAction(action: Action, mmPerPx: number): string {
       return `Pinholes filled, up to ${action.maxPx} px`;
     case "specks":
       return `${SPECKS[action.which]}, up to ${action.maxPx} px`;
+    case "see-through":
+      return SEE_THROUGH[action.treatment];
     case "silhouette":
       return `All in ${action.hex}`;
   }
@@ -50,6 +58,7 @@ export function sectionOf(action: Action): "upright" | "line-art" | "background"
     case "line-art":
       return "line-art";
     case "pick":
+    case "see-through":
       return "background";
     default:
       return "touch-up";
