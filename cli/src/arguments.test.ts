@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readArguments, UsageError } from "./arguments.ts";
+import { readArguments } from "./arguments.ts";
 
 describe("the shell's arguments", () => {
   it("become a recipe; what is not said is the trade's default", () => {
@@ -26,12 +26,20 @@ describe("the shell's arguments", () => {
     expect(said.recipe.separations.trapMm).toBeCloseTo(25.4 / 72, 9);
   });
   it.each([
-    [["a.png", "--colours", "many"], /"auto" or a number/],
-    [["a.png", "--width", "1mm"], /between 5 and 2000 mm/],
-    [["a.png", "--frobnicate"], /frobnicate/],
-    [["a.png", "--trap", "9mm"], /./],
-  ])("%j are refused with the reason", (argv, reason) => {
-    expect(() => readArguments(argv)).toThrow(UsageError);
-    expect(() => readArguments(argv)).toThrow(reason);
+    [["--width", "wide"], '--width takes 5 to 2000 mm (0.197 in to 78.74 in), not "wide"'],
+    [["--width", "0"], '--width takes 5 to 2000 mm (0.197 in to 78.74 in), not "0"'],
+    [["--width", "-5in"], '--width takes 5 to 2000 mm (0.197 in to 78.74 in), not "-5in"'],
+    [["--trap", "99mm"], '--trap takes 0 to 3 mm, not "99mm"'],
+    [["--tolerance", "nope"], '--tolerance takes 0.02 to 5 px, not "nope"'],
+    [["--colours", "0"], '--colours takes auto or 1 to 96, not "0"'],
+    [["--garment", "teal"], '--garment takes a colour as #rrggbb, not "teal"'],
+    [["--background", "off"], '--background takes away or keep, not "off"'],
+    [
+      ["--recipe", "/none/r.json"],
+      "--recipe takes a recipe.json as the Output step gives it out; /none/r.json does not exist",
+    ],
+    [["--frobnicate"], "Unknown option '--frobnicate'"],
+  ])("%j is refused: the option, what was given, what is allowed", (argv, message) => {
+    expect(() => readArguments([...argv, "a.png"])).toThrow(message);
   });
 });

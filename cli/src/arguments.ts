@@ -1,70 +1,191 @@
-// The shell's arguments, read once at the border.
+// The shell's arguments, read once at the border. Every refusal is one line: the option, what was given, what is allowed.
+import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { formatHex, parseHex } from "@plain-palette/core/colour";
 import { SHAPE_FORMATS, type ShapeFormat } from "@plain-palette/core/formats";
-import { type Length, parseLength, toMm } from "@plain-palette/core/geometry";
-import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
+import { formatLength, type Length, parseLength, toMm } from "@plain-palette/core/geometry";
+import {
+  MAX_PRINT_MM,
+  MIN_PRINT_MM,
+  makeRecipe,
+  RECIPE_LIMITS,
+  type Recipe,
+  recipeSchema,
+} from "@plain-palette/core/recipe";
 import { MAX_FOUND } from "@plain-palette/core/reduce";
 import type { ShapeFilesWanted } from "./separate-file.ts";
 
-export const USAGE = `usage: npm run -s separate -- FILE... [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
+export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
-/** A wrong call; the message says what is wrong with it. */
+/** A wrong call; the message says what is wrong with it. `needsUsage`: the call as a whole is not understood. */
 export class UsageError extends Error {
   override readonly name = "UsageError";
+  constructor(
+    message: string,
+    readonly needsUsage = false,
+  ) {
+    super(message);
+  }
 }
 
 export interface SeparateArguments {
   readonly files: readonly string[];
   readonly out: string;
   readonly recipe: Recipe;
+  /** Whether the background is taken away as the page would propose it. */
+  readonly takesBackground: boolean;
   readonly shapes: ShapeFilesWanted;
 }
 
+const OPTIONS = {
+  recipe: { type: "string" },
+  background: { type: "string", default: "keep" },
+  colours: { type: "string" },
+  width: { type: "string" },
+  garment: { type: "string" },
+  trap: { type: "string" },
+  tolerance: { type: "string" },
+  shapes: { type: "string", default: "svg" },
+  stacked: { type: "boolean", default: false },
+  "per-colour": { type: "boolean", default: false },
+  out: { type: "string", default: "." },
+} as const;
+
 /** Reads the arguments of `separate`. Throws a UsageError. */
 export function readArguments(argv: readonly string[]): SeparateArguments {
+  const { values, positionals } = parse(joinNegatives(argv));
+  const recipe = applyOptions(values.recipe === undefined ? makeRecipe() : readRecipe(values.recipe), values);
+  const takesBackground = readBackground(values.background);
+  const formats = readFormats(values.shapes);
+  if (values.out === "") throw new UsageError('--out takes a folder, not ""');
+  if (positionals.length === 0) throw new UsageError("no file given", true);
+  const stacking = values.stacked ? "stacked" : "abutting";
+  return {
+    files: positionals,
+    out: values.out,
+    recipe,
+    takesBackground,
+    shapes: { formats, stacking, isPerColour: values["per-colour"] },
+  };
+}
+
+function parse(argv: readonly string[]) {
   try {
-    const { values, positionals } = parseArgs({
-      args: [...argv],
-      allowPositionals: true,
-      options: {
-        colours: { type: "string", default: "auto" },
-        width: { type: "string", default: "10.5in" },
-        garment: { type: "string", default: "#ffffff" },
-        trap: { type: "string", default: "0.3mm" },
-        tolerance: { type: "string", default: "0.2" },
-        shapes: { type: "string", default: "svg" },
-        stacked: { type: "boolean", default: false },
-        "per-colour": { type: "boolean", default: false },
-        out: { type: "string", default: "." },
-      },
-    });
-    if (positionals.length === 0) throw new RangeError("no file given");
-    const width: Length = parseLength(values.width, "in");
-    return {
-      files: positionals,
-      out: values.out,
-      shapes: {
-        formats: readFormats(values.shapes),
-        stacking: values.stacked ? "stacked" : "abutting",
-        isPerColour: values["per-colour"],
-      },
-      recipe: makeRecipe({
-        artwork: { width, garment: formatHex(parseHex(values.garment)) },
-        colours: { count: readCount(values.colours) },
-        shapes: { tolerancePx: Number(values.tolerance) },
-        separations: { trapMm: toMm(parseLength(values.trap, "mm")) },
-      }),
-    };
+    return parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
   } catch (error) {
-    throw new UsageError(explain(error));
+    // The library's advice is for programmers; its first sentence says what is wrong.
+    const [first] = (error instanceof Error ? error.message : String(error)).split(/\.\s|\n/);
+    throw new UsageError(first, true);
   }
+}
+
+/** `--width -5in` as one word: a value that begins with a dash would be taken for an option. */
+function joinNegatives(argv: readonly string[]): string[] {
+  const joined: string[] = [];
+  for (const word of argv) {
+    const before = joined.at(-1);
+    if (/^-[\d.,]/.test(word) && before?.startsWith("--") && !before.includes("="))
+      joined[joined.length - 1] += `=${word}`;
+    else joined.push(word);
+  }
+  return joined;
+}
+
+type Values = ReturnType<typeof parse>["values"];
+
+/** The recipe with what the other options say. */
+function applyOptions(recipe: Recipe, { width, garment, colours, tolerance, trap }: Values): Recipe {
+  const { artwork, separations } = recipe;
+  return {
+    ...recipe,
+    artwork: {
+      ...artwork,
+      ...(width === undefined ? {} : { width: readWidth(width), height: null }),
+      ...(garment === undefined ? {} : { garment: readGarment(garment) }),
+    },
+    colours: colours === undefined ? recipe.colours : { ...recipe.colours, count: readCount(colours) },
+    shapes: tolerance === undefined ? recipe.shapes : { ...recipe.shapes, tolerancePx: readTolerance(tolerance) },
+    separations: trap === undefined ? separations : { ...separations, trapMm: readTrap(trap) },
+  };
+}
+
+/** A whole recipe from a file, as the Output step gives it out. */
+function readRecipe(file: string): Recipe {
+  const refuse = (reason: string) =>
+    new UsageError(`--recipe takes a recipe.json as the Output step gives it out; ${file} ${reason}`);
+  let text: string;
+  try {
+    text = readFileSync(file, "utf8");
+  } catch (error) {
+    throw refuse((error as NodeJS.ErrnoException).code === "ENOENT" ? "does not exist" : "cannot be read");
+  }
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    throw refuse("is not JSON");
+  }
+  const parsed = recipeSchema.safeParse(json);
+  if (parsed.success) return parsed.data;
+  const [{ path, message }] = parsed.error.issues;
+  throw refuse(`is wrong at ${path.join(".") || "its top"}: ${message}`);
+}
+
+function readBackground(text: string): boolean {
+  if (text !== "away" && text !== "keep") throw new UsageError(`--background takes away or keep, not "${text}"`);
+  return text === "away";
+}
+
+function readWidth(text: string): Length {
+  const allowed = `${MIN_PRINT_MM} to ${MAX_PRINT_MM} mm (${formatLength(MIN_PRINT_MM, "in")} to ${formatLength(MAX_PRINT_MM, "in")})`;
+  return readLength("--width", text, "in", MIN_PRINT_MM, MAX_PRINT_MM, allowed);
+}
+
+function readTrap(text: string): number {
+  const { min, max } = RECIPE_LIMITS.trapMm;
+  return toMm(readLength("--trap", text, "mm", min, max, `${min} to ${max} mm`));
+}
+
+function readLength(
+  option: string,
+  text: string,
+  unit: Length["unit"],
+  min: number,
+  max: number,
+  allowed: string,
+): Length {
+  const refusal = new UsageError(`${option} takes ${allowed}, not "${text}"`);
+  let length: Length;
+  try {
+    length = parseLength(text, unit);
+  } catch {
+    throw refusal;
+  }
+  // Rounding in a unit's own digits must not refuse the limit itself.
+  const mm = toMm(length);
+  if (mm < min - 1e-9 || mm > max + 1e-9) throw refusal;
+  return length;
+}
+
+function readGarment(text: string): string {
+  try {
+    return formatHex(parseHex(text));
+  } catch {
+    throw new UsageError(`--garment takes a colour as #rrggbb, not "${text}"`);
+  }
+}
+
+function readTolerance(text: string): number {
+  const { min, max } = RECIPE_LIMITS.tolerancePx;
+  const value = text.trim() === "" ? Number.NaN : Number(text.replace(/\s*px$/, ""));
+  if (!(value >= min && value <= max)) throw new UsageError(`--tolerance takes ${min} to ${max} px, not "${text}"`);
+  return value;
 }
 
 function readFormats(text: string): ShapeFormat[] {
   return text.split(",").map((name) => {
     const format = SHAPE_FORMATS.find((known) => known === name.trim().toLowerCase());
-    if (!format) throw new RangeError(`--shapes takes ${SHAPE_FORMATS.join(", ")}, not "${name}"`);
+    if (!format) throw new UsageError(`--shapes takes ${SHAPE_FORMATS.join(", ")}, not "${name}"`);
     return format;
   });
 }
@@ -72,13 +193,7 @@ function readFormats(text: string): ShapeFormat[] {
 function readCount(text: string): number | null {
   if (text === "auto") return null;
   const count = Number(text);
-  if (!Number.isInteger(count) || count < 1 || count > MAX_FOUND)
-    throw new RangeError(`--colours takes "auto" or a number from 1 to ${MAX_FOUND}, not "${text}"`);
+  if (text.trim() === "" || !Number.isInteger(count) || count < 1 || count > MAX_FOUND)
+    throw new UsageError(`--colours takes auto or 1 to ${MAX_FOUND}, not "${text}"`);
   return count;
-}
-
-function explain(error: unknown): string {
-  if (typeof error === "object" && error !== null && "issues" in error && Array.isArray(error.issues))
-    return error.issues.map((issue: { message: string }) => issue.message).join("; ");
-  return error instanceof Error ? error.message : String(error);
 }

@@ -1,24 +1,42 @@
 // separate: the product's pipeline from the shell.
+import { basename, extname, join } from "node:path";
 import { readArguments, USAGE, UsageError } from "./arguments.ts";
+import { makeOutputFolder, OutputError } from "./output-folder.ts";
 import { separateFile } from "./separate-file.ts";
 
 async function main(): Promise<number> {
-  const { files, out, recipe, shapes } = readArguments(process.argv.slice(2));
+  const { files, out, ...wanted } = readArguments(process.argv.slice(2));
+  await makeOutputFolder(out);
+  const taken = new Set<string>();
   let failures = 0;
   for (const file of files) {
+    const say = (text: string) => {
+      // One line each, whatever the message holds.
+      process.stderr.write(`${file}: ${text.replace(/\s+/g, " ")}\n`);
+    };
     try {
-      await separateFile(file, recipe, shapes, out, new Date());
+      const warnings = await separateFile(file, join(out, folderOf(file, taken)), wanted, new Date());
+      for (const warning of warnings) say(`warning: ${warning}`);
     } catch (error) {
       failures++;
-      // One line a file, whatever the message holds.
-      process.stderr.write(`${file}: ${reasonOf(error).replace(/\s+/g, " ")}\n`);
+      say(reasonOf(error));
     }
   }
   return failures > 0 ? 2 : 0;
 }
 
+/** A folder for each file, named as the file: a second one of the same name gets a number. */
+function folderOf(file: string, taken: Set<string>): string {
+  const name = basename(file, extname(file));
+  let folder = name;
+  for (let n = 2; taken.has(folder.toLowerCase()); n++) folder = `${name} ${n}`;
+  taken.add(folder.toLowerCase());
+  return folder;
+}
+
 function reasonOf(error: unknown): string {
   if (!(error instanceof Error)) return String(error);
+  if (error instanceof OutputError) return `the output is not written: ${error.message}`;
   const { code } = error as NodeJS.ErrnoException;
   if (code === "ENOENT") return "there is no such file";
   if (code === "EISDIR") return "this is a folder, not a picture";
@@ -29,7 +47,9 @@ function reasonOf(error: unknown): string {
 try {
   process.exitCode = await main();
 } catch (error) {
-  if (!(error instanceof UsageError)) throw error;
-  process.stderr.write(`separate: ${error.message}\n${USAGE}\n`);
+  if (error instanceof UsageError)
+    process.stderr.write(`separate: ${error.message}\n${error.needsUsage ? `${USAGE}\n` : ""}`);
+  else if (error instanceof OutputError) process.stderr.write(`separate: --out: ${error.message}\n`);
+  else throw error;
   process.exitCode = 2;
 }

@@ -1,19 +1,33 @@
 // One file through the whole pipeline, outputs written beside each other.
-import { mkdir, readFile, writeFile } from "node:fs/promises";
-import { basename, extname, join } from "node:path";
+import { readFile } from "node:fs/promises";
+import { basename, extname } from "node:path";
 import { layOutFilms } from "@plain-palette/core/films";
 import {
   layShapes,
   type ShapeFormat,
   type Stacking,
+  warnOfMissing,
   writeFilmsPdf,
   writeSeparationsPdf,
   writeSeparationsSvg,
   writeShapeFiles,
 } from "@plain-palette/core/formats";
-import { makeReport, makeResultCache, type Recipe, type Results, runSteps } from "@plain-palette/core/recipe";
+import { proposeBackground, type Raster } from "@plain-palette/core/raster";
+import {
+  garmentRgb,
+  makePrepareCache,
+  makeReport,
+  makeResultCache,
+  nextActionId,
+  pickBackground,
+  prepareArtwork,
+  type Recipe,
+  type Results,
+  runSteps,
+} from "@plain-palette/core/recipe";
 import { orderSpots } from "@plain-palette/core/separate";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
+import { writeWhole } from "./output-folder.ts";
 
 /** How shapes are given out. */
 export interface ShapeFilesWanted {
@@ -22,42 +36,67 @@ export interface ShapeFilesWanted {
   readonly isPerColour: boolean;
 }
 
-/** Separates one file into `out/<name without extension>/`. Throws what decodeArtwork and the file system throw. */
+/** What the shell asks for beside the files. */
+export interface SeparateWishes {
+  readonly recipe: Recipe;
+  readonly takesBackground: boolean;
+  readonly shapes: ShapeFilesWanted;
+}
+
+/** Separates one file into `folder`. Returns warnings. Throws what decodeArtwork and the file system throw, and an OutputError. */
 export async function separateFile(
   file: string,
-  recipe: Recipe,
-  shapes: ShapeFilesWanted,
-  out: string,
+  folder: string,
+  { recipe: wanted, takesBackground, shapes }: SeparateWishes,
   now: Date,
-): Promise<void> {
-  const name = basename(file, extname(file));
+): Promise<readonly string[]> {
   const timings: Record<string, number> = { decode: 0, reduce: 0, trace: 0, separate: 0, films: 0 };
   const started = performance.now();
-  const { raster } = await decodeArtwork(await readFile(file), recipe.artwork);
+  const { raster, notes } = await decodeArtwork(await readFile(file), wanted.artwork);
+  const { recipe, note } = takesBackground ? withoutBackground(raster, wanted) : { recipe: wanted, note: [] };
   timings.decode = performance.now() - started;
-  const artwork = { key: file, raster };
-  const results = runTimed(artwork, recipe, timings);
+  const results = runTimed({ key: file, raster }, recipe, timings);
 
   const beforeFilms = performance.now();
   const date = now.toISOString().slice(0, 10);
-  const films = layOutFilms(results.separation, recipe.output, { job: name, client: "no client given", date });
-  const filmsPdf = await writeFilmsPdf(films, await readLabelFont(), now);
+  const job = basename(file, extname(file));
+  const films = layOutFilms(results.separation, recipe.output, { job, client: "no client given", date });
+  const labelFont = await readLabelFont();
+  const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
+  const filmsPdf = await writeFilmsPdf(films, labelFont, now);
   const separationsPdf = await writeSeparationsPdf(results.separation, now);
   timings.films = performance.now() - beforeFilms;
 
   for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
-  const report = makeReport(recipe, results, timings);
-  const folder = join(out, name);
-  await mkdir(folder, { recursive: true });
+  const report = makeReport(recipe, results, timings, [...notes, ...note, ...(missing === null ? [] : [missing])]);
   const inOrder = orderSpots(results.reduction.spots, recipe.separations.order);
   const drawing = layShapes(results.map, inOrder, results.separation.mmPerPx, shapes.stacking);
-  for (const format of shapes.formats)
-    for (const made of await writeShapeFiles(drawing, format, shapes.isPerColour, now))
-      await writeFile(join(folder, made.name), made.bytes);
-  await writeFile(join(folder, "separations.svg"), writeSeparationsSvg(results.separation));
-  await writeFile(join(folder, "films.pdf"), filmsPdf);
-  await writeFile(join(folder, "separations.pdf"), separationsPdf);
-  await writeFile(join(folder, "report.json"), `${JSON.stringify(report, null, 2)}\n`);
+  const made = await Promise.all(
+    shapes.formats.map((format) => writeShapeFiles(drawing, format, shapes.isPerColour, now)),
+  );
+  await writeWhole(folder, [
+    ...made.flat(),
+    { name: "separations.svg", bytes: writeSeparationsSvg(results.separation) },
+    { name: "films.pdf", bytes: filmsPdf },
+    { name: "separations.pdf", bytes: separationsPdf },
+    { name: "recipe.json", bytes: toJson(recipe) },
+    { name: "report.json", bytes: toJson(report) },
+  ]);
+  return report.warnings;
+}
+
+function toJson(value: unknown): string {
+  return `${JSON.stringify(value, null, 2)}\n`;
+}
+
+/** The recipe with the background picked away, as the page proposes it; a note where there is none. */
+function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; note: readonly string[] } {
+  const { artwork } = recipe;
+  const prepared = prepareArtwork(raster, artwork.actions, makePrepareCache(), null, garmentRgb(recipe));
+  const proposal = proposeBackground(prepared.raster);
+  if (!proposal) return { recipe, note: ["No background of one colour lies round the art: nothing was taken away."] };
+  const pick = pickBackground(proposal, prepared.frame, nextActionId(artwork.actions));
+  return { recipe: { ...recipe, artwork: { ...artwork, actions: [...artwork.actions, pick] } }, note: [] };
 }
 
 /** Preparing counts as decoding, finding as reducing, simplifying as tracing. */

@@ -45,10 +45,13 @@ describe("separate, from the shell", () => {
     warnings: string[];
   };
 
+  let said = "";
+
   beforeAll(async () => {
     writeFileSync(join(folder, `${NAME}.png`), await sharp(Buffer.from(ART)).png().toBuffer());
     const done = await separate(join(folder, `${NAME}.png`), "--garment", "#1d2a44", "--width", "8in");
-    expect(done).toEqual({ code: 0, stderr: "" });
+    expect(done.code).toBe(0);
+    said = done.stderr;
     report = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
   });
 
@@ -59,6 +62,26 @@ describe("separate, from the shell", () => {
     expect(report.plates[0].kind).toBe("base");
     expect(Object.keys(report.timingsMs)).toEqual(["decode", "reduce", "trace", "separate", "films"]);
     expect(report.shapes.nodes).toBeLessThan(60);
+  });
+
+  it("says each warning of the report on standard error, and nothing else", () => {
+    const lines = said.trim().split("\n");
+    expect(lines).toEqual(report.warnings.map((warning) => `${join(folder, `${NAME}.png`)}: warning: ${warning}`));
+    expect(report.warnings.join()).toMatch(/50 dpi.*prints as a background/);
+  });
+
+  it("takes the background away as the page does, and the recipe that it gives out goes back in", async () => {
+    const file = join(folder, `${NAME}.png`);
+    expect((await separate(file, "--background", "away")).stderr).not.toContain("background");
+    const away = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
+    expect(away.spots.map((spot: { hex: string }) => spot.hex).sort()).toEqual(["#14304f", "#d8412f", "#f2b134"]);
+    const recipe = join(folder, "recipe.json");
+    writeFileSync(recipe, readFileSync(made(NAME, "recipe.json")));
+    await separate(file, "--recipe", recipe, "--trap", "1mm");
+    const again = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
+    expect(again.spots).toEqual(away.spots);
+    expect(JSON.parse(readFileSync(made(NAME, "recipe.json"), "utf8")).separations.trapMm).toBe(1);
+    await separate(file, "--garment", "#1d2a44", "--width", "8in");
   });
 
   it("writes shapes.svg in source pixels at physical size, one group for each spot", () => {
@@ -210,7 +233,10 @@ describe("bad files", () => {
     const files = [...Object.keys(bad), "missing.png", "good.svg"].map((name) => join(folder, name));
     const { code, stderr } = await separate(...files);
     expect(code).toBe(2);
-    const lines = stderr.trim().split("\n");
+    const lines = stderr
+      .trim()
+      .split("\n")
+      .filter((line) => !line.includes(": warning: "));
     expect(lines).toHaveLength(Object.keys(bad).length + 1);
     Object.entries(bad).forEach(([name, [, cause]], i) => {
       expect(lines[i]).toContain(name);
@@ -219,6 +245,7 @@ describe("bad files", () => {
     expect(lines.at(-1)).toContain("there is no such file");
     expect(readdirSync(join(out, "good")).sort()).toEqual([
       "films.pdf",
+      "recipe.json",
       "report.json",
       "separations.pdf",
       "separations.svg",
@@ -226,7 +253,7 @@ describe("bad files", () => {
     ]);
   });
 
-  it("odd but sound pictures are done: one pixel, nothing at all, 60 000 colours", async () => {
+  it("odd but sound pictures are done: one pixel, nothing at all, 20 000 colours", async () => {
     const clear = sharp({ create: { width: 40, height: 30, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } });
     writeFileSync(join(folder, "clear.png"), await clear.png().toBuffer());
     writeFileSync(
@@ -235,16 +262,17 @@ describe("bad files", () => {
         .png()
         .toBuffer(),
     );
-    const many = Buffer.alloc(300 * 200 * 3);
-    for (let i = 0; i < many.length; i += 3) many.writeUIntBE((i / 3) * 277, i, 3);
+    const many = Buffer.alloc(180 * 120 * 3);
+    for (let i = 0; i < many.length; i += 3) many.writeUIntBE((i / 3) * 769, i, 3);
     writeFileSync(
       join(folder, "many.png"),
-      await sharp(many, { raw: { width: 300, height: 200, channels: 3 } })
+      await sharp(many, { raw: { width: 180, height: 120, channels: 3 } })
         .png()
         .toBuffer(),
     );
     const { code, stderr } = await separate(...["clear.png", "one.png", "many.png"].map((name) => join(folder, name)));
-    expect({ code, stderr }).toEqual({ code: 0, stderr: "" });
+    expect(code).toBe(0);
+    expect(stderr).toMatch(/clear\.png: warning: .*nothing to print/);
     const report = (name: string) => JSON.parse(readFileSync(made(name, "report.json"), "utf8"));
     expect(report("clear").warnings.join()).toContain("nothing to print");
     expect(report("clear").plates).toEqual([]);
@@ -254,18 +282,73 @@ describe("bad files", () => {
     expect(stdout).toContain("No syntax");
   });
 
-  it("a wrong argument is named, with the usage", async () => {
+  it("two of one name get two folders; a first frame and a letter that no label can print are said", async () => {
+    const frames = await Promise.all(
+      [20, 30].map((x) =>
+        sharp(Buffer.from(ART.replace('cx="150"', `cx="${x * 5}"`)))
+          .png()
+          .toBuffer(),
+      ),
+    );
+    writeFileSync(
+      join(folder, "twice.gif"),
+      await sharp(frames, { join: { animated: true } })
+        .gif()
+        .toBuffer(),
+    );
+    writeFileSync(join(folder, "twice.svg"), ART);
+    writeFileSync(join(folder, "鷹.svg"), ART);
+    const { stderr } = await separate(...["twice.gif", "twice.svg", "鷹.svg"].map((name) => join(folder, name)));
+    expect(readdirSync(out)).toEqual(expect.arrayContaining(["twice", "twice 2"]));
+    expect(stderr).toMatch(/twice\.gif: warning: .*animation of 2 frames/);
+    expect(stderr).toMatch(/warning: .*no 鷹 \(U\+9DF9\)/);
+    const { stdout } = await run("pdftotext", ["-layout", made("鷹", "films.pdf"), "-"]);
+    expect(stdout).toContain("[U+9DF9] | no client given");
+  });
+});
+
+describe("a wrong call", () => {
+  it("with a value that is refused is answered in one line", async () => {
+    const stderr = 'separate: --width takes 5 to 2000 mm (0.197 in to 78.74 in), not "-5in"\n';
+    expect(await separate("--width", "-5in", "a.png")).toEqual({ code: 2, stderr });
+  });
+
+  it("that is not understood as a whole is answered with the usage", async () => {
     for (const [args, fault] of [
-      [["--width", "wide", "a.png"], /"wide" is not a length/],
-      [["--colours", "0", "a.png"], /from 1 to 96/],
-      [["--garment", "teal", "a.png"], /"teal" is not a colour/],
       [[], /no file given/],
+      [["--foo", "a.png"], /--foo/],
     ] as const) {
       const { code, stderr } = await separate(...args);
       expect(code).toBe(2);
       expect(stderr).toMatch(fault);
       expect(stderr).toContain("usage:");
     }
+  });
+});
+
+describe("output that cannot be written", () => {
+  const art = join(folder, "whole.svg");
+  const intoFolder = async (place: string, before = "") => {
+    writeFileSync(art, ART);
+    const command = `${before} exec "$0" --import tsx cli/src/main.ts "$1" --out "$2"`;
+    const failed = await run("/bin/sh", ["-c", command, process.execPath, art, place], { cwd: ROOT }).catch(
+      (error: Failed) => error,
+    );
+    return { code: "code" in failed ? failed.code : 0, stderr: failed.stderr };
+  };
+
+  it("is named as output before any work: no folder can be made there, or a file lies there", async () => {
+    expect(await intoFolder("/proc/nope")).toEqual({ code: 2, stderr: "separate: --out: /proc/nope cannot be made\n" });
+    writeFileSync(art, ART);
+    expect((await intoFolder(art)).stderr).toContain(`--out: ${art} is a file, not a folder`);
+  });
+
+  it("leaves nothing half made when there is no room for all of it", async () => {
+    const place = join(folder, "full");
+    const { code, stderr } = await intoFolder(place, "ulimit -f 16;");
+    expect(code).toBe(2);
+    expect(stderr).toMatch(/whole\.svg: the output is not written: .*may hold no file so large/);
+    expect(readdirSync(place)).toEqual([]);
   });
 });
 

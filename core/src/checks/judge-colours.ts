@@ -30,10 +30,10 @@ const OFF = 8;
 const OFF_PER_NOISE = 4;
 const STEP = 10;
 
-/** Share (0..1) of the art that shades away from its flat spots. Linear in pixels. */
+/** Share (0..1) of the art that shades away from its flat spots; what was recoloured or poured by hand is as it was wanted. Linear in pixels. */
 export function measureShading(
-  { raster, opaquePx, noise }: Findings,
-  { spots }: Reduction,
+  { raster, labels, opaquePx, noise }: Findings,
+  { spots, spotOfFound }: Reduction,
   { spots: { width, height, data } }: Assignment,
 ): number {
   const pixels = raster.data;
@@ -51,7 +51,7 @@ export function measureShading(
       const spot = data[p];
       // Within one spot, so that an edge is not taken for a shade.
       if (spot === NONE || words[p] === pure[spot] || data[p - 1] !== spot || data[p + 1] !== spot) continue;
-      if (data[p - width] !== spot || data[p + width] !== spot) continue;
+      if (data[p - width] !== spot || data[p + width] !== spot || spotOfFound[labels.data[p]] !== spot) continue;
       const [r, g, b] = spots[spot].pictureRgb;
       const i = p * 4;
       const d2 = (pixels[i] - r) ** 2 + (pixels[i + 1] - g) ** 2 + (pixels[i + 2] - b) ** 2;

@@ -2,6 +2,7 @@
 import { PDFName } from "pdf-lib";
 import { type FilmSet, MARKS } from "../films/index.ts";
 import { trimNumber } from "../geometry/index.ts";
+import { missingCharacters, spellOut } from "./label-text.ts";
 import { addPageMm, millimetreSpace, pathOperators, setContent, startDocument, textOperators } from "./pdf-page.ts";
 
 /** Handle length of a quarter circle of radius 1. */
@@ -19,6 +20,7 @@ export async function writeFilmsPdf(
 ): Promise<Uint8Array> {
   const pdf = await startDocument("Films", date);
   const font = await pdf.embedFont(labelFont, { subset: true });
+  const missing = missingCharacters(set.films.flatMap(({ label }) => label).join(""), labelFont);
   set.films.forEach((film, index) => {
     onFilm(index);
     const page = addPageMm(pdf, set.sheet.width, set.sheet.height);
@@ -28,7 +30,8 @@ export async function writeFilmsPdf(
     content += `${pathOperators(film.plate.region, set.mmPerPx, set.art.x, set.art.y)}\nf*\n`;
     for (const { x, y } of set.targets) content += targetOperators(x, y);
     for (const { x1, y1, x2, y2 } of set.centreMarks) content += `${num(x1)} ${num(y1)} m ${num(x2)} ${num(y2)} l S\n`;
-    film.label.forEach((line, i) => {
+    film.label.forEach((written, i) => {
+      const line = spellOut(written, missing);
       // A long client name makes the line smaller, never shorter.
       const natural = font.widthOfTextAtSize(line, MARKS.labelSize);
       const size = Math.min(MARKS.labelSize, (MARKS.labelSize * set.label.width) / natural);

@@ -1,5 +1,6 @@
 export { readCxf3, writeCxf3 } from "./cxf3.ts";
 export { writeFilmsPdf } from "./films-pdf.ts";
+export { warnOfMissing } from "./label-text.ts";
 export { writeSeparationsPdf } from "./separations-pdf.ts";
 export {
   layShapes,

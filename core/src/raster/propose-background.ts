@@ -2,6 +2,7 @@
 import type { Rgb } from "../colour/index.ts";
 import { findComponents, regionsOfPixels } from "./components.ts";
 import type { Box, Point } from "./frame.ts";
+import { measureNoise } from "./noise.ts";
 import { pickColour } from "./pick.ts";
 import { OPAQUE_ALPHA, type Raster } from "./raster.ts";
 
@@ -12,6 +13,9 @@ const ALIKE = 24;
 /** Tolerances proposed; common practice: a slightly uneven background wants 20 to 25, 60 spills (no source). */
 const LEAST_TOLERANCE = 12;
 const MOST_TOLERANCE = 40;
+/** Compression and grain leave crumbs below this much for each unit of noise (measured): 22 for a usual JPEG. */
+const NOISY_TOLERANCE = 18;
+const TOLERANCE_PER_NOISE = 2;
 /** Patches smaller than this are not worth a word, px. */
 const LEAST_PATCH_PX = 24;
 /** More patches than this round a border are a pattern, not a background. */
@@ -40,7 +44,9 @@ export function proposeBackground(raster: Raster): BackgroundProposal | null {
   const rgb: Rgb = [mean(0), mean(1), mean(2)];
   const spread = alike.map((p) => difference(raster, p, rgb)).sort((a, b) => a - b);
   const usual = spread[Math.floor((spread.length - 1) * 0.98)];
-  const tolerance = Math.min(MOST_TOLERANCE, Math.max(LEAST_TOLERANCE, Math.ceil(usual * 1.5) + 4));
+  const noise = measureNoise(raster);
+  const least = noise > 0 ? NOISY_TOLERANCE + TOLERANCE_PER_NOISE * noise : LEAST_TOLERANCE;
+  const tolerance = Math.min(MOST_TOLERANCE, Math.max(least, Math.ceil(usual * 1.5) + 4));
 
   const { mask } = pickColour(raster, { seeds: [], rgb, tolerance, reach: "everywhere" });
   const components = findComponents({ width, height, data: mask });

@@ -90,6 +90,11 @@ export function isUpright(action: Action): action is UprightAction {
   return uprightSchema.options.some((option) => option.shape.kind.value === action.kind);
 }
 
+/** A name for the next action: never one that was used in this list. */
+export function nextActionId(actions: readonly { readonly id: string }[]): string {
+  return `a${1 + Math.max(0, ...actions.map(({ id }) => Number(id.slice(1)) || 0))}`;
+}
+
 /** The actions for the same picture at another size: every place and length grows by `factor`. */
 export function scaleActions(actions: readonly Action[], factor: number): Action[] {
   return actions.map((action) => scaleAction(action, factor));

@@ -3,10 +3,12 @@ export {
   type ActionOf,
   actionSchema,
   isUpright,
+  nextActionId,
   type PixelAction,
   scaleActions,
   type UprightAction,
 } from "./actions.ts";
+export { pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections, scaleCorrections } from "./corrections.ts";
 export {
   type Artwork,
@@ -35,8 +37,17 @@ export {
   type Placement,
   placementSchema,
   printWidthMm,
+  RECIPE_LIMITS,
   type Recipe,
   recipeSchema,
 } from "./recipe.ts";
-export { effectiveDpi, listChecks, listWarnings, makeReport, type Report } from "./report.ts";
+export {
+  effectiveDpi,
+  listChecks,
+  listThinPlaces,
+  listWarnings,
+  makeReport,
+  type Report,
+  type Warning,
+} from "./report.ts";
 export { placeSimplifications, type SimplificationEntry, simplificationSchema } from "./simplifications.ts";

@@ -16,6 +16,9 @@ const spotId = z.string().min(1).max(40);
 export const MIN_PRINT_MM = 5;
 export const MAX_PRINT_MM = 2000;
 
+/** What a person may type, where other ways in have to say the same. */
+export const RECIPE_LIMITS = { trapMm: { min: 0, max: 3 }, tolerancePx: { min: 0.02, max: 5 } } as const;
+
 const lengthSchema = z
   .object({ value: z.number().positive(), unit: z.enum(["mm", "cm", "in", "pt"]) })
   .refine((length) => toMm(length) >= MIN_PRINT_MM && toMm(length) <= MAX_PRINT_MM, {
@@ -85,7 +88,7 @@ export const recipeSchema = z.object({
     .prefault({}),
   shapes: z
     .object({
-      tolerancePx: z.number().min(0.02).max(5).default(0.2),
+      tolerancePx: z.number().min(RECIPE_LIMITS.tolerancePx.min).max(RECIPE_LIMITS.tolerancePx.max).default(0.2),
       /** Specks of 2 px and under go by default (common practice, no source). */
       specksPx: z.number().min(0).max(100).default(2),
       /** Turns of more than this are corners (our own choice, measured on open icon sets). */
@@ -102,7 +105,7 @@ export const recipeSchema = z.object({
         .max(2 * MAX_FOUND)
         .default([]),
       /** From memory of screen-printing handbooks. */
-      trapMm: z.number().min(0).max(3).default(0.3),
+      trapMm: z.number().min(RECIPE_LIMITS.trapMm.min).max(RECIPE_LIMITS.trapMm.max).default(0.3),
       base: z
         .object({
           mode: z.enum(["auto", "on", "off"]).default("auto"),

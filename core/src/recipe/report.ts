@@ -1,5 +1,13 @@
 // report.json: what a run found and made, for people and for other programs.
-import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "../checks/index.ts";
+import {
+  findBackgroundPlate,
+  findNearInks,
+  findThinBase,
+  findThinPlaces,
+  measureShading,
+  type ThinLimits,
+  type ThinPlace,
+} from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
 import { spotCoverage } from "../separate/index.ts";
 import { countShapes } from "../trace/index.ts";
@@ -22,6 +30,15 @@ export interface Report {
   }[];
   readonly shapes: { readonly shapes: number; readonly nodes: number };
   readonly timingsMs: Readonly<Record<string, number>>;
+  /** Every place that is thinner than prints, with its place and measures. */
+  readonly thinPlaces: readonly {
+    readonly kind: ThinPlace["kind"];
+    readonly spot: string | null;
+    readonly xMm: number;
+    readonly yMm: number;
+    readonly widthMm: number;
+    readonly lengthMm: number;
+  }[];
   readonly warnings: readonly string[];
 }
 
@@ -40,59 +57,117 @@ const LEAST_SHADING = 0.005;
 /** Thinnest positive line and open line that print: from memory of screen-printing handbooks. A shop's own go before. */
 const THIN_LIMITS = { lineMm: 0.35, gapMm: 0.5 };
 
-/** What a person should know before burning a screen. */
-export function listWarnings({ prepared, findings, reduction, separation }: Results, recipe: Recipe): string[] {
-  const warnings: string[] = [];
-  const dpi = effectiveDpi(prepared.raster.width, printWidthMm(recipe, prepared.raster));
-  if (findings.opaquePx === 0) warnings.push("The picture is fully transparent: there is nothing to print.");
-  else if (separation.plates.length === 0)
-    warnings.push("Every colour is dropped or the garment's: there is nothing to print.");
-  if (dpi < LOW_DPI)
-    warnings.push(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
-  if (reduction.spots.length > MOST_SPOTS)
-    warnings.push(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
-  return warnings;
+/** Something a person should know before burning a screen, and where it is, in the prepared picture's pixels. */
+export interface Warning {
+  readonly text: string;
+  readonly place: { readonly x: number; readonly y: number } | null;
 }
 
-/** What is measured to be too thin, too near or shaded. Slower than the other warnings: not for every change of a slide. */
-export function listChecks(
-  { findings, reduction, assignment, map, separation }: Results,
-  limits: ThinLimits = THIN_LIMITS,
-): string[] {
-  const warnings: string[] = [];
-  const shading = measureShading(findings, reduction, assignment);
-  if (shading > LEAST_SHADING)
-    warnings.push(
-      `${(shading * 100).toFixed(1)} % of the picture shades: ${reduction.spots.length} flat spots will not carry its gradients.`,
+const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+
+/** What can be said at once. */
+export function listWarnings(results: Results, recipe: Recipe): Warning[] {
+  const { prepared, findings, reduction, map, separation } = results;
+  const warnings: Warning[] = [];
+  const warn = (text: string, place: Warning["place"] = null) => warnings.push({ text, place });
+  const { raster, seeThrough } = prepared;
+  const dpi = effectiveDpi(raster.width, printWidthMm(recipe, raster));
+  if (findings.opaquePx === 0) warn("The picture is fully transparent: there is nothing to print.");
+  else if (separation.plates.length === 0) warn("Every colour is dropped or the garment's: there is nothing to print.");
+  if (dpi < LOW_DPI)
+    warn(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
+  if (reduction.spots.length > MOST_SPOTS)
+    warn(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
+  const background = findBackgroundPlate(map, reduction.spots);
+  if (background) {
+    const name = nameOf(reduction, background.spotId);
+    warn(
+      `${name} prints as a background over ${percent(background.share)} of the art. If it is paper or a box behind the design, take it away (Artwork, Background; in the shell --background away), or let the garment show there (Colours).`,
     );
-  else if (findings.found.length > MOST_SPOTS)
-    warnings.push(
-      `The picture has at least ${findings.found.length} tones; ${reduction.spots.length} flat spots will not carry its gradients.`,
-    );
-  const nameOf = (id: string | null) => reduction.spots.find((spot) => spot.id === id)?.name ?? "";
-  for (const { a, b, difference } of findNearInks(reduction.spots))
-    warnings.push(`${nameOf(a)} and ${nameOf(b)} are nearly the same: CIEDE2000 ${difference.toFixed(1)}.`);
-  const { mmPerPx } = separation;
-  const thin = findThinPlaces(map, reduction.spots, limits, mmPerPx);
-  for (const kind of ["line", "gap"] as const) {
-    const places = thin.filter((place) => place.kind === kind);
-    if (places.length === 0) continue;
-    const { x, y, widthMm, spotId } = places[0];
-    const what = kind === "line" ? `lines under ${limits.lineMm} mm` : `gaps under ${limits.gapMm} mm`;
-    const where = `${(x * mmPerPx).toFixed(1)}, ${(y * mmPerPx).toFixed(1)} mm`;
-    warnings.push(
-      `${places.length} ${what}; the thinnest, ${widthMm.toFixed(2)} mm${spotId ? ` of ${nameOf(spotId)}` : ""}, is at ${where}.`,
+  }
+  if (seeThrough) {
+    const all = raster.width * raster.height;
+    const { x, y } = seeThrough.at;
+    const { mmPerPx } = separation;
+    warn(
+      `${percent(seeThrough.areaPx / all)} of the picture is half-transparent, ${percent(seeThrough.faintPx / all)} of it under one half: that is dropped, the rest prints solid (largest at ${(x * mmPerPx).toFixed(1)}, ${(y * mmPerPx).toFixed(1)} mm). Lay it on the garment's colour, drop it or print it solid: Artwork, Background.`,
+      seeThrough.at,
     );
   }
   return warnings;
 }
 
-/** The report of one run. `timingsMs` is measured by the caller: core has no clock. */
-export function makeReport(recipe: Recipe, results: Results, timingsMs: Record<string, number>): Report {
+function nameOf({ spots }: Results["reduction"], id: string | null): string {
+  return spots.find((spot) => spot.id === id)?.name ?? "";
+}
+
+/** All that is thinner than prints: inks, gaps, and the base under them. */
+export function listThinPlaces(
+  { map, reduction, separation }: Results,
+  recipe: Recipe,
+  limits: ThinLimits = THIN_LIMITS,
+): ThinPlace[] {
+  const { mmPerPx, plates } = separation;
+  const base = plates.find(({ kind }) => kind === "base");
+  return [
+    ...findThinPlaces(map, reduction.spots, limits, mmPerPx),
+    ...(base ? findThinBase(base.region, recipe.separations.base.thinnestMm, mmPerPx) : []),
+  ];
+}
+
+/** What is measured to be too thin, too near or shaded. Slower than the other warnings: not for every change of a slide. */
+export function listChecks(
+  results: Results,
+  recipe: Recipe,
+  limits: ThinLimits = THIN_LIMITS,
+  thin: readonly ThinPlace[] = listThinPlaces(results, recipe, limits),
+): Warning[] {
+  const { findings, reduction, assignment, separation } = results;
+  const warnings: Warning[] = [];
+  const warn = (text: string, place: Warning["place"] = null) => warnings.push({ text, place });
+  const shading = measureShading(findings, reduction, assignment);
+  const spots = `${reduction.spots.length} flat ${reduction.spots.length === 1 ? "spot" : "spots"}`;
+  if (shading > LEAST_SHADING)
+    warn(`${percent(shading)} of the picture shades: ${spots} will not carry its gradients.`);
+  else if (findings.found.length > MOST_SPOTS)
+    warn(`The picture has at least ${findings.found.length} tones; ${spots} will not carry its gradients.`);
+  for (const { a, b, difference } of findNearInks(reduction.spots))
+    warn(
+      `${nameOf(reduction, a)} and ${nameOf(reduction, b)} are nearly the same: CIEDE2000 ${difference.toFixed(1)}.`,
+    );
+  const limitText = {
+    line: (n: number) => `${n === 1 ? "line" : "lines"} under ${limits.lineMm} mm`,
+    gap: (n: number) => `${n === 1 ? "gap" : "gaps"} under ${limits.gapMm} mm`,
+    base: (n: number) =>
+      `${n === 1 ? "place" : "places"} where the underbase is under ${recipe.separations.base.thinnestMm} mm and may not print`,
+  } as const;
+  for (const kind of ["line", "gap", "base"] as const) {
+    const places = thin.filter((place) => place.kind === kind);
+    if (places.length === 0) continue;
+    const { x, y, widthMm, spotId } = places[0];
+    const where = `${(x * separation.mmPerPx).toFixed(1)}, ${(y * separation.mmPerPx).toFixed(1)} mm`;
+    const of = spotId ? ` of ${nameOf(reduction, spotId)}` : "";
+    warn(
+      `${places.length} ${limitText[kind](places.length)}; the thinnest, ${widthMm.toFixed(2)} mm${of}, is at ${where}.`,
+      { x, y },
+    );
+  }
+  return warnings;
+}
+
+/** The report of one run. `timingsMs` is measured by the caller: core has no clock. `notes` are warnings of what core does not see: the file, the labels. */
+export function makeReport(
+  recipe: Recipe,
+  results: Results,
+  timingsMs: Record<string, number>,
+  notes: readonly string[] = [],
+): Report {
   const { map, separation, reduction, assignment } = results;
   const coverage = spotCoverage(map);
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));
+  const mm = (length: number) => Number(length.toFixed(3));
+  const thin = listThinPlaces(results, recipe);
   return {
     image: { width: map.width, height: map.height },
     spots: reduction.spots.map((spot, index) => ({
@@ -109,6 +184,17 @@ export function makeReport(recipe: Recipe, results: Results, timingsMs: Record<s
     })),
     shapes: countShapes(map),
     timingsMs,
-    warnings: [...listWarnings(results, recipe), ...listChecks(results)],
+    thinPlaces: thin.map(({ kind, spotId, x, y, widthMm, lengthMm }) => ({
+      kind,
+      spot: spotId === null ? null : nameOf(reduction, spotId),
+      xMm: mm(x * separation.mmPerPx),
+      yMm: mm(y * separation.mmPerPx),
+      widthMm: mm(widthMm),
+      lengthMm: mm(lengthMm),
+    })),
+    warnings: [
+      ...notes,
+      ...[...listWarnings(results, recipe), ...listChecks(results, recipe, THIN_LIMITS, thin)].map(({ text }) => text),
+    ],
   };
 }

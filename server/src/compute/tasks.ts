@@ -3,6 +3,7 @@ import type { MessagePort } from "node:worker_threads";
 import { layOutFilms } from "@plain-palette/core/films";
 import {
   layShapes,
+  warnOfMissing,
   writeFilmsPdf,
   writeSeparationsPdf,
   writeSeparationsSvg,
@@ -82,12 +83,16 @@ const STAGES: Readonly<Record<Step, Progress>> = {
   separate: { progress: 0.6, stage: "Separating plates" },
 };
 
+function toJson(value: unknown): Uint8Array {
+  return new TextEncoder().encode(`${JSON.stringify(value, null, 2)}\n`);
+}
+
 /** All output files of a job. */
 export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const { recipe, port, orderedAt } = task;
   const tell = (progress: number, stage: string) => port.postMessage({ progress, stage } satisfies Progress);
   tell(0.02, "Reading the artwork");
-  const { raster } = await decodeArtwork(task.bytes, recipe.artwork);
+  const { raster, notes } = await decodeArtwork(task.bytes, recipe.artwork);
   const artwork = { key: "artwork", raster };
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
@@ -99,7 +104,9 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const { separation, reduction } = results;
   const facts = { job: task.job, client: task.client, date: orderedAt.toISOString().slice(0, 10) };
   const films = layOutFilms(separation, recipe.output, facts);
-  const filmsPdf = await writeFilmsPdf(films, await readLabelFont(), orderedAt, (index) =>
+  const labelFont = await readLabelFont();
+  const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
+  const filmsPdf = await writeFilmsPdf(films, labelFont, orderedAt, (index) =>
     tell(0.7 + (0.2 * index) / films.films.length, `Drawing film ${index + 1} of ${films.films.length}`),
   );
   tell(0.9, "Writing separations");
@@ -121,7 +128,8 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
     {
       name: "report.json",
       mediaType: "application/json",
-      bytes: text.encode(`${JSON.stringify(makeReport(recipe, results, {}), null, 2)}\n`),
+      bytes: toJson(makeReport(recipe, results, {}, missing === null ? notes : [...notes, missing])),
     },
+    { name: "recipe.json", mediaType: "application/json", bytes: toJson(recipe) },
   ];
 }

@@ -38,7 +38,12 @@ export interface ArtworkView {
 
 const FIRST_PAGE: ArtworkView = { page: 1, drawnWidthPx: null };
 
-type Decoded = { readonly raster: Raster; readonly facts: ArtworkFacts };
+interface Decoded {
+  readonly raster: Raster;
+  readonly facts: ArtworkFacts;
+  /** What was left out of the file, in words. */
+  readonly notes: readonly string[];
+}
 
 /** Decodes a file to sRGB pixels, upright, and its facts. Throws an IntakeError for anything that is no good picture. */
 export async function decodeArtwork(bytes: Uint8Array, view: ArtworkView = FIRST_PAGE): Promise<Decoded> {
@@ -77,7 +82,10 @@ async function decodePixels(bytes: Uint8Array, kind: ArtworkKind, page: number):
     page === 1 ? metadata.autoOrient : await readMetadata(sharp(bytes, { ...options, limitInputPixels: false }), kind);
   checkPixels(width, height);
   const raster = await toRaster(sharp(bytes, options).autoOrient(), kind);
-  return { raster, facts: factsOf(bytes, kind, raster, { metadata, pages, content: "pixels" }) };
+  const frames = kind === "tiff" ? 1 : (metadata.pages ?? 1);
+  const notes =
+    frames > 1 ? [`The ${kind.toUpperCase()} is an animation of ${frames} frames: the first one was taken.`] : [];
+  return { raster, facts: factsOf(bytes, kind, raster, { metadata, pages, content: "pixels" }), notes };
 }
 
 async function decodeSvg(bytes: Uint8Array, { drawnWidthPx }: ArtworkView): Promise<Decoded> {
@@ -91,7 +99,7 @@ async function decodeSvg(bytes: Uint8Array, { drawnWidthPx }: ArtworkView): Prom
   checkPixels(width, height);
   const options: SharpOptions = { ...STRICT, limitInputPixels: MAX_PIXELS, density };
   const raster = await toRaster(sharp(bytes, options), "svg");
-  return { raster, facts: factsOf(bytes, "svg", raster, { metadata, pages: 1, content: "shapes" }) };
+  return { raster, facts: factsOf(bytes, "svg", raster, { metadata, pages: 1, content: "shapes" }), notes: [] };
 }
 
 async function decodePdf(bytes: Uint8Array, { page, drawnWidthPx }: ArtworkView): Promise<Decoded> {
@@ -102,7 +110,7 @@ async function decodePdf(bytes: Uint8Array, { page, drawnWidthPx }: ArtworkView)
   const png = await drawPdfPage(bytes, page, width, height);
   const metadata = await readMetadata(sharp(png, { ...STRICT, limitInputPixels: MAX_PIXELS }), "pdf");
   const raster = await toRaster(sharp(png, { ...STRICT, limitInputPixels: MAX_PIXELS }), "pdf");
-  return { raster, facts: factsOf(bytes, "pdf", raster, { metadata, pages, content }) };
+  return { raster, facts: factsOf(bytes, "pdf", raster, { metadata, pages, content }), notes: [] };
 }
 
 async function decodeWholeBmp(bytes: Uint8Array): Promise<Decoded> {
@@ -111,7 +119,7 @@ async function decodeWholeBmp(bytes: Uint8Array): Promise<Decoded> {
   checkPixels(size.width, size.height);
   try {
     const raster = await decodeBmp(bytes);
-    return { raster, facts: factsOf(bytes, "bmp", raster, { metadata: null, pages: 1, content: "pixels" }) };
+    return { raster, facts: factsOf(bytes, "bmp", raster, { metadata: null, pages: 1, content: "pixels" }), notes: [] };
   } catch {
     throw broken("bmp");
   }

@@ -1,11 +1,20 @@
 // Routes of runs: order, watch, stop, fetch the files.
 import { isOver, runStartSchema } from "@plain-palette/contract";
 import express, { Router } from "express";
+import { zipSync } from "fflate";
+import { z } from "zod";
 import { notFound } from "../http/problems.ts";
 import type { RunStore } from "./run-store.ts";
 
 /** How often a watched run is read, ms. The database is the only place that knows, whichever process works on it. */
 const WATCH_MS = 250;
+
+const savedAsSchema = z.object({ as: z.string().trim().min(1).max(200).optional() });
+
+/** The name that a download gets: by job, where the page says so. */
+function savedAs(query: unknown, name: string): string {
+  return savedAsSchema.parse(query).as ?? name;
+}
 
 export function runRoutes(runs: RunStore): Router {
   const router = Router();
@@ -55,7 +64,14 @@ export function runRoutes(runs: RunStore): Router {
   router.get("/runs/:id/files/:name", async (request, response) => {
     const file = await runs.file(request.params.id, request.params.name);
     if (!file) throw notFound("This file");
-    response.attachment(request.params.name).type(file.mediaType).send(file.bytes);
+    response.attachment(savedAs(request.query, request.params.name)).type(file.mediaType).send(file.bytes);
+  });
+
+  router.get("/runs/:id/archive", async (request, response) => {
+    const files = await runs.files(request.params.id);
+    if (files.length === 0) throw notFound("This run's files");
+    const zipped = zipSync(Object.fromEntries(files.map(({ name, bytes }) => [name, bytes])));
+    response.attachment(savedAs(request.query, "files.zip")).type("application/zip").send(Buffer.from(zipped));
   });
 
   return router;

@@ -19,6 +19,7 @@ export interface RunStore {
   find(id: string): Promise<Run | null>;
   listOf(jobId: string): Promise<Run[]>;
   file(runId: string, name: string): Promise<{ mediaType: string; bytes: Buffer } | null>;
+  files(runId: string): Promise<{ name: string; bytes: Buffer }[]>;
   requestStop(id: string): Promise<void>;
   /** Takes the oldest run that waits or was abandoned; null if there is none. */
   claim(): Promise<RunRow | null>;
@@ -62,6 +63,13 @@ export function makeRunStore(database: DataSource): RunStore {
       return manager.findOne(RunFileEntity, {
         where: { runId, name },
         select: { runId: true, name: true, mediaType: true, bytes: true },
+      });
+    },
+    files(runId) {
+      return manager.find(RunFileEntity, {
+        where: { runId },
+        select: { runId: true, name: true, bytes: true },
+        order: { name: "ASC" },
       });
     },
     async requestStop(id) {

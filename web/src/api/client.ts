@@ -152,7 +152,11 @@ function sendFile(path: string, file: File, onProgress: OnProgress, signal: Abor
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
 export const stockFileUrl = (format: StockFormat): string => `/api/shelf/file?format=${format}`;
-export const runFileUrl = (id: string, name: string): string => `/api/runs/${id}/files/${name}`;
+/** `as`: the name under which the browser saves it. */
+export const runFileUrl = (id: string, name: string, as: string): string =>
+  `/api/runs/${id}/files/${name}?as=${encodeURIComponent(as)}`;
+/** All files of a run as one archive. */
+export const runArchiveUrl = (id: string, as: string): string => `/api/runs/${id}/archive?as=${encodeURIComponent(as)}`;
 
 /** Calls back with a run whenever it changes, until it is over or the returned function is called. */
 export function watchRun(id: string, onChange: (run: Run) => void): () => void {

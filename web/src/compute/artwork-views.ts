@@ -23,7 +23,8 @@ export async function viewPrepared(
   source: Raster | null,
   shown: Shown,
 ): Promise<Omit<PreparedView, "focus">> {
-  const { raster, upright, frame, misfits } = prepared;
+  const { raster, upright, frame, misfits, seeThrough } = prepared;
+  const all = raster.width * raster.height;
   const isNew = raster !== shown?.raster;
   return {
     frame,
@@ -31,6 +32,11 @@ export async function viewPrepared(
     misfits,
     isAsSent: upright === source,
     box: boxOfArt(raster),
+    seeThrough: seeThrough && {
+      share: seeThrough.areaPx / all,
+      faintShare: seeThrough.faintPx / all,
+      at: seeThrough.at,
+    },
     bitmap: isNew ? await toBitmap(raster) : null,
     upright: upright !== shown?.upright && upright !== source ? await toBitmap(upright) : null,
   };

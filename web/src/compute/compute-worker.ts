@@ -4,6 +4,7 @@ import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-
 import {
   type Artwork,
   listChecks,
+  listThinPlaces,
   listWarnings,
   makeResultCache,
   type Prepared,
@@ -197,8 +198,16 @@ function check(limits: ThinLimits, recipe: Recipe): ChecksView {
 }
 
 function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Results): void {
-  const warnings = [...listWarnings(results, recipe), ...(checkThin ? listChecks(results, checkThin) : [])];
-  tell({ type: "separated", id, separation: results.separation, warnings });
+  const thin = listThinPlaces(results, recipe, checkThin ?? undefined);
+  const checks = checkThin ? listChecks(results, recipe, checkThin, thin) : [];
+  const thinBase = thin.filter(({ kind }) => kind === "base");
+  tell({
+    type: "separated",
+    id,
+    separation: results.separation,
+    thinBase,
+    warnings: [...listWarnings(results, recipe), ...checks],
+  });
 }
 
 async function propose({ id, what }: ProposeRequest): Promise<void> {

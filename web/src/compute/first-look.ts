@@ -27,7 +27,7 @@ export function makeFirstLook(source: Raster): FirstLook | null {
     const prepared = prepareArtwork(small, scaled, cache, focusId, garmentRgb(recipe));
     const action = scaled.find(({ id }) => id === focusId);
     const { frame, misfits } = layUpright(source.width, source.height, actions);
-    const [focus, { bitmap, box }] = await Promise.all([
+    const [focus, { bitmap, box, seeThrough }] = await Promise.all([
       action && prepared.focus ? viewFocus(action, prepared) : null,
       viewPrepared(prepared, small, null),
     ]);
@@ -40,6 +40,7 @@ export function makeFirstLook(source: Raster): FirstLook | null {
       // The large one follows; until then the one before it stands.
       upright: null,
       box: box && { x: box.x * scale, y: box.y * scale, width: box.width * scale, height: box.height * scale },
+      seeThrough: seeThrough && { ...seeThrough, at: { x: seeThrough.at.x * scale, y: seeThrough.at.y * scale } },
       focus: focus && { ...focus, markedPx: focus.markedPx * scale * scale },
     };
   };

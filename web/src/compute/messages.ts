@@ -3,7 +3,7 @@ import type { NearPair, ThinLimits, ThinPlace } from "@plain-palette/core/checks
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
-import type { Recipe, SimplificationEntry, Step } from "@plain-palette/core/recipe";
+import type { Recipe, SimplificationEntry, Step, Warning } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import type { Deviation } from "@plain-palette/core/trace";
@@ -64,6 +64,14 @@ export interface PreparedView {
   readonly box: Box | null;
   readonly misfits: ReadonlyMap<string, string>;
   readonly focus: FocusView | null;
+  readonly seeThrough: SeeThroughView | null;
+}
+
+/** Half-transparent areas that nobody has decided on; shares (0..1) of the picture, and a place in the largest. */
+export interface SeeThroughView {
+  readonly share: number;
+  readonly faintShare: number;
+  readonly at: { readonly x: number; readonly y: number };
 }
 
 /** What the action in focus does. */
@@ -146,7 +154,9 @@ export type ComputeMessage =
       readonly type: "separated";
       readonly id: number;
       readonly separation: Separation;
-      readonly warnings: readonly string[];
+      /** Where the underbase is thinner than prints. */
+      readonly thinBase: readonly ThinPlace[];
+      readonly warnings: readonly Warning[];
     }
   | { readonly type: "done"; readonly id: number }
   | { readonly type: "failed"; readonly id: number; readonly message: string }

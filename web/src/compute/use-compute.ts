@@ -1,6 +1,7 @@
 // The page's end of the worker: sends the latest recipe, keeps the latest results.
 import type { Job } from "@plain-palette/contract";
-import type { Recipe, Step } from "@plain-palette/core/recipe";
+import type { ThinPlace } from "@plain-palette/core/checks";
+import type { Recipe, Step, Warning } from "@plain-palette/core/recipe";
 import type { Separation } from "@plain-palette/core/separate";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type {
@@ -32,7 +33,8 @@ export interface Computed {
   readonly separation: Separation | null;
   readonly difference: DifferenceView | null;
   readonly checks: ChecksView | null;
-  readonly warnings: readonly string[];
+  readonly warnings: readonly Warning[];
+  readonly thinBase: readonly ThinPlace[];
   /** What is being computed, or null when everything shown is of the current recipe. */
   readonly busy: Step | "load" | "check" | "compare" | null;
   readonly failure: string | null;
@@ -47,6 +49,7 @@ const NOTHING: Computed = {
   difference: null,
   checks: null,
   warnings: [],
+  thinBase: [],
   busy: "load",
   failure: null,
 };
@@ -67,7 +70,7 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "propo
     case "traced":
       return { ...state, traced: message.view };
     case "separated":
-      return { ...state, separation: message.separation, warnings: message.warnings };
+      return { ...state, separation: message.separation, warnings: message.warnings, thinBase: message.thinBase };
     case "checked":
       return { ...state, checks: message.view };
     case "compared":

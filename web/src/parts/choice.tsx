@@ -3,7 +3,8 @@ import { ToggleGroup } from "radix-ui";
 
 interface Props<T extends string> {
   readonly label: string;
-  readonly value: T;
+  /** Null while none is chosen. */
+  readonly value: T | null;
   readonly options: readonly { readonly value: T; readonly text: string; readonly title?: string }[];
   onChange(value: T): void;
   readonly isSmall?: boolean;
@@ -14,7 +15,7 @@ export function Choice<T extends string>({ label, value, options, onChange, isSm
     <ToggleGroup.Root
       type="single"
       aria-label={label}
-      value={value}
+      value={value ?? ""}
       onValueChange={(next) => next && onChange(next as T)}
       className="inline-flex overflow-hidden rounded-[3px] border border-rule bg-card"
     >

@@ -203,6 +203,12 @@ function plateLayers(separation: Separation, hidden: ReadonlySet<string>): Table
   return [{ kind: "fills", fills }];
 }
 
+/** Where a place of the art (upright pixels) lies on a film, mm. */
+export function placeOnFilm(set: FilmSet, { x, y }: { x: number; y: number }): { x: number; y: number } {
+  const onSheet = { x: set.art.x + x * set.mmPerPx, y: set.art.y + y * set.mmPerPx };
+  return set.isMirrored ? { ...onSheet, x: set.sheet.width - onSheet.x } : onSheet;
+}
+
 /** One film as it comes out of the printer; table units are millimetres. */
 export function filmLayers(set: FilmSet, index: number): TableLayer[] {
   const film = set.films[index];

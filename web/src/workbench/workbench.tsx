@@ -25,7 +25,7 @@ import { ShapesStep } from "./shapes/shapes-step.tsx";
 import { OutputStep } from "./steps/output.tsx";
 import { SeparationsStep } from "./steps/separations.tsx";
 import { summariseSteps } from "./summaries.ts";
-import { drawTrace, filmLayers, layArt, placedTable, ringPlaces, triedLayers } from "./table-layers.ts";
+import { drawTrace, filmLayers, layArt, placedTable, placeOnFilm, ringPlaces, triedLayers } from "./table-layers.ts";
 import { Ticket } from "./ticket.tsx";
 import { useKeys } from "./use-keys.ts";
 
@@ -94,6 +94,8 @@ function Bench({ step }: { step: JobStep }) {
   const changePaint: ChangePaintDesk = useCallback((part) => setPaintDesk((old) => ({ ...old, ...part })), []);
   const [shapesDesk, setShapesDesk] = useState<ShapesDesk>(EMPTY_SHAPES_DESK);
   const changeShapes: ChangeShapesDesk = useCallback((part) => setShapesDesk((old) => ({ ...old, ...part })), []);
+  /** A place that a warning names, upright pixels. */
+  const [warned, setWarned] = useState<{ readonly x: number; readonly y: number } | null>(null);
   const [underFade, setUnderFade] = useState(0.25);
   const table = useRef<TableControls>(null);
   useKeys(
@@ -106,6 +108,7 @@ function Bench({ step }: { step: JobStep }) {
     if (step !== "artwork") setDesk(EMPTY_DESK);
     if (step !== "colours") setPaintDesk(EMPTY_PAINT_DESK);
     if (step !== "shapes") setShapesDesk(EMPTY_SHAPES_DESK);
+    setWarned(null);
   }, [step]);
   // The board shows how far a job has come.
   const hasComeFurther = JOB_STEPS.indexOf(step) > JOB_STEPS.indexOf(job.step);
@@ -184,7 +187,15 @@ function Bench({ step }: { step: JobStep }) {
   const isWorking = inHand !== null && (shownLook === "result" || shownLook === "split" || shownLook === "outlines");
   const isChecking = step === "colours" && paintDesk.section === "checks" && computed.checks !== null;
   const isUnder = look === "outlines" || look === "distance";
+  const warnedHere = warned && isFilm && films ? placeOnFilm(films, warned) : warned;
+  const showWarned = (at: { readonly x: number; readonly y: number }) => {
+    setWarned(at);
+    const { x, y } = isFilm && films ? placeOnFilm(films, at) : at;
+    table.current?.showPlace(x, y);
+  };
+  const warnedRing = warnedHere ? [ringPlaces([warnedHere], isFilm ? RING_MM : RING_MM / mmPerPx)] : [];
   const overlays: TableLayer[] = [
+    ...warnedRing,
     ...(isWorking ? inHand.overlays : []),
     ...(isChecking && computed.checks ? [ringPlaces(computed.checks.thin, RING_MM / mmPerPx)] : []),
   ];
@@ -201,7 +212,7 @@ function Bench({ step }: { step: JobStep }) {
             height={isFilm && films ? films.sheet.height : (placed?.height ?? size.height)}
             mmPerUnit={isFilm ? 1 : mmPerPx}
             layers={isFilm ? film3 : (placed?.layers ?? [...layers, ...triedLines])}
-            overlays={isFilm || placed ? undefined : overlays}
+            overlays={placed ? undefined : isFilm ? warnedRing : overlays}
             splitLayers={isFilm ? undefined : splitLayers}
             tool={isWorking ? inHand?.tool : null}
             controls={table}
@@ -252,8 +263,12 @@ function Bench({ step }: { step: JobStep }) {
           table={table}
         />
       )}
-      {step === "separations" && <SeparationsStep computed={computed} choice={{ hidden, setHidden }} />}
-      {step === "output" && <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} />}
+      {step === "separations" && (
+        <SeparationsStep computed={computed} choice={{ hidden, setHidden }} onPlace={showWarned} />
+      )}
+      {step === "output" && (
+        <OutputStep computed={computed} films={films} shown={filmShown} onShow={setFilm} onPlace={showWarned} />
+      )}
     </div>
   );
 }

@@ -1,8 +1,8 @@
-import { type Action, makeRecipe } from "@plain-palette/core/recipe";
+import { type Action, makeRecipe, nextActionId } from "@plain-palette/core/recipe";
 import { describe, expect, it } from "vitest";
 import { describeAction } from "./action-words.ts";
 import { actionsOnTable, EMPTY_DESK, isUnanswered } from "./desk.ts";
-import { addAction, changeAction, moveAction, nextActionId, removeAction } from "./edit-actions.ts";
+import { addAction, changeAction, moveAction, removeAction } from "./edit-actions.ts";
 import { dragCrop, levellingTurn } from "./frame-tools.ts";
 
 const turn: Action = { id: "a1", isOn: true, kind: "turn", quarters: 1 };

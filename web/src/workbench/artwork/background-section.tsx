@@ -1,7 +1,6 @@
 // Background away: the usual case in one click, and picks by hand, each with its tolerance.
 import { formatHex } from "@plain-palette/core/colour";
-import { mapPoint } from "@plain-palette/core/raster";
-import type { Action, ActionOf } from "@plain-palette/core/recipe";
+import { type ActionOf, nextActionId, pickBackground } from "@plain-palette/core/recipe";
 import { useEffect } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
@@ -10,7 +9,7 @@ import { CheckField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
 import { Group } from "../steps/panel.tsx";
 import type { SectionProps } from "./artwork-step.tsx";
-import { addAction, changeAction, nextActionId } from "./edit-actions.ts";
+import { addAction, changeAction } from "./edit-actions.ts";
 
 const REACHES = [
   { value: "connected", text: "What hangs together" },
@@ -28,6 +27,7 @@ export function BackgroundSection({ computed, propose, desk, change }: SectionPr
   return (
     <>
       <ProposalGroup computed={computed} propose={propose} desk={desk} change={change} />
+      <SeeThroughGroup computed={computed} />
       <Group title="By hand">
         <Button
           aria-pressed={isPicking}
@@ -94,6 +94,45 @@ function areaText({ prepared }: SectionProps["computed"]): string {
   return `${share.toFixed(share < 1 ? 2 : 1)} %`;
 }
 
+const TREATMENTS = [
+  { value: "garment", text: "On the garment", title: "Laid on the garment's colour, as tones of their own" },
+  { value: "drop", text: "Drop", title: "Nothing is printed there" },
+  { value: "solid", text: "Solid", title: "Printed at full strength" },
+] as const;
+
+/** Half-transparent areas: how much there is of them, and what becomes of them. */
+function SeeThroughGroup({ computed }: Pick<SectionProps, "computed">) {
+  const actions = useJob((state) => state.recipe.artwork.actions);
+  const edit = useJob((state) => state.edit);
+  const decided = actions.find((one): one is ActionOf<"see-through"> => one.kind === "see-through");
+  const found = computed.prepared?.seeThrough;
+  if (!found && !decided) return null;
+  const share = (part: number) => `${(part * 100).toFixed(1)} %`;
+  return (
+    <Group title="Half-transparent parts">
+      {found && (
+        <p role="status" className="pb-1.5">
+          {share(found.share)} of the picture is half-transparent. Unless you decide, what is under one half (
+          {share(found.faintShare)}) is dropped and the rest prints solid.
+        </p>
+      )}
+      <Choice
+        label="What becomes of them"
+        isSmall
+        value={decided?.isOn ? decided.treatment : null}
+        options={TREATMENTS}
+        onChange={(treatment) =>
+          edit((r) =>
+            decided
+              ? changeAction(r, { ...decided, isOn: true, treatment })
+              : addAction(r, { id: nextActionId(actions), isOn: true, kind: "see-through", treatment }),
+          )
+        }
+      />
+    </Group>
+  );
+}
+
 type ProposalProps = Pick<SectionProps, "computed" | "propose" | "desk" | "change">;
 
 /** The flat border colour, or the white box behind the art: said, and taken away in one click. */
@@ -116,13 +155,8 @@ function ProposalGroup({ computed, propose, desk, change }: ProposalProps) {
   const { frame } = computed.prepared;
   const hex = formatHex(proposal.rgb);
   const takeAway = (reach: "connected" | "everywhere") => {
-    const seeds = proposal.seeds.map((seed) => {
-      const { x, y } = mapPoint(frame.toSource, seed);
-      return { x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 };
-    });
     const id = nextActionId(actions);
-    const pick: Action = { id, isOn: true, kind: "pick", seeds, hex, tolerance: proposal.tolerance, reach };
-    edit((r) => addAction(r, pick));
+    edit((r) => addAction(r, pickBackground(proposal, frame, id, reach)));
     change({ focusId: id, tool: null, background: null });
   };
   return (

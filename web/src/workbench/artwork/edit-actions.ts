@@ -3,11 +3,6 @@ import { type Action, isUpright, type Recipe } from "@plain-palette/core/recipe"
 
 export type EditRecipe = (change: (recipe: Recipe) => Recipe) => void;
 
-/** A name for the next action: never one that was used in this list. */
-export function nextActionId(actions: readonly Action[]): string {
-  return `a${1 + Math.max(0, ...actions.map(({ id }) => Number(id.slice(1)) || 0))}`;
-}
-
 function withActions(recipe: Recipe, actions: readonly Action[]): Recipe {
   return { ...recipe, artwork: { ...recipe.artwork, actions: [...actions] } };
 }

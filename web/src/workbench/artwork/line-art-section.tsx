@@ -1,5 +1,5 @@
 // Line art: a cut-off with its histogram, or a local threshold; invert; weight.
-import type { ActionOf } from "@plain-palette/core/recipe";
+import { type ActionOf, nextActionId } from "@plain-palette/core/recipe";
 import { lazy, Suspense } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
@@ -8,7 +8,7 @@ import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
 import { Group } from "../steps/panel.tsx";
 import type { SectionProps } from "./artwork-step.tsx";
-import { addAction, changeAction, nextActionId, removeAction } from "./edit-actions.ts";
+import { addAction, changeAction, removeAction } from "./edit-actions.ts";
 
 // Charts are half a megabyte: they come when they are first looked at.
 const GreyChart = lazy(() => import("./grey-chart.tsx"));

@@ -1,6 +1,6 @@
 // Touch up: strokes, pieces, pinholes, specks, the silhouette.
 import { scaleAt } from "@plain-palette/core/raster";
-import type { Action, ActionOf } from "@plain-palette/core/recipe";
+import { type Action, type ActionOf, nextActionId } from "@plain-palette/core/recipe";
 import { useId } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
@@ -9,7 +9,7 @@ import { MmField, NumberField, Row } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
 import type { SectionProps } from "./artwork-step.tsx";
 import type { Desk } from "./desk.ts";
-import { addAction, changeAction, nextActionId } from "./edit-actions.ts";
+import { addAction, changeAction } from "./edit-actions.ts";
 
 const MODES = [
   { value: "erase", text: "Erase" },

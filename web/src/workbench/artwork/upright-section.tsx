@@ -1,13 +1,13 @@
 // Upright: turns, flips, straightening, the crop, the trim of a scan, the corners of a photographed sheet.
 import type { TrimProposal } from "@plain-palette/core/raster";
-import type { Action, ActionOf } from "@plain-palette/core/recipe";
+import { type Action, type ActionOf, nextActionId } from "@plain-palette/core/recipe";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { NumberField } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
 import type { SectionProps } from "./artwork-step.tsx";
-import { addAction, changeAction, nextActionId, removeAction } from "./edit-actions.ts";
+import { addAction, changeAction, removeAction } from "./edit-actions.ts";
 
 /** Above this the sides of a sheet lean so much that it was photographed, degrees. */
 const LEANS = 1;

@@ -1,13 +1,13 @@
 // The tool in hand, tied to the recipe: what is drawn on the table becomes or changes an action.
 import { formatHex } from "@plain-palette/core/colour";
 import { type Corners, invertMap, mapPoint, type Point, scaleAt } from "@plain-palette/core/raster";
-import type { Action, ActionOf } from "@plain-palette/core/recipe";
+import { type Action, type ActionOf, nextActionId } from "@plain-palette/core/recipe";
 import { useRef, useState } from "react";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { pixelAt } from "../read-place.ts";
 import type { ChangeDesk, Desk } from "./desk.ts";
-import { addAction, changeAction, nextActionId } from "./edit-actions.ts";
+import { addAction, changeAction } from "./edit-actions.ts";
 import { type CropHold, cornersTool, cropTool, levelTool, type ToolInHand } from "./frame-tools.ts";
 import { brushTool, carryTool, cutTool, pickTool } from "./touch-tools.ts";
 

@@ -2,8 +2,8 @@
 import { isOver, type Run } from "@plain-palette/contract";
 import type { FilmSet } from "@plain-palette/core/films";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
-import { api, runFileUrl, watchRun } from "../../api/client.ts";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
@@ -25,9 +25,11 @@ interface Props {
   readonly films: FilmSet | null;
   readonly shown: number;
   onShow(index: number): void;
+  /** Shows a place of the art on the table, upright pixels. */
+  onPlace(place: { readonly x: number; readonly y: number }): void;
 }
 
-export function OutputStep({ computed, films, shown, onShow }: Props) {
+export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
   const { output } = useJob((state) => state.recipe);
   const edit = useJob((state) => state.edit);
   const runs = useRuns();
@@ -93,8 +95,21 @@ export function OutputStep({ computed, films, shown, onShow }: Props) {
       {computed.warnings.length > 0 && (
         <Group title="Before you burn">
           <ul className="list-disc pl-4">
-            {computed.warnings.map((warning) => (
-              <li key={warning}>{warning}</li>
+            {computed.warnings.map(({ text, place }) => (
+              <li key={text}>
+                {place ? (
+                  <button
+                    type="button"
+                    className="text-left underline decoration-rule hover:decoration-ink"
+                    title="Show it on the table"
+                    onClick={() => onPlace(place)}
+                  >
+                    {text}
+                  </button>
+                ) : (
+                  text
+                )}
+              </li>
             ))}
           </ul>
         </Group>
@@ -167,20 +182,41 @@ function RunView({ run, isCurrent, onStop }: { run: Run; isCurrent: boolean; onS
   if (run.state === "failed")
     return <p className="mt-2 text-wrong">The files could not be made: {run.error}. The recipe is kept; try again.</p>;
   if (run.state === "stopped") return <p className="mt-2">Stopped. Nothing was written.</p>;
+  return <RunFiles run={run} isCurrent={isCurrent} />;
+}
+
+/** What may not stand in a file's name anywhere. */
+const NOT_IN_NAMES = /[\\/:*?"<>|\p{Cc}]+/gu;
+
+/** The files of a run, named as the job; brought into view when they are just made. */
+function RunFiles({ run, isCurrent }: { run: Run; isCurrent: boolean }) {
+  const { number, title } = useJob((state) => state.job);
+  const job = `${number} ${title.replace(NOT_IN_NAMES, " ").trim()}`;
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (isCurrent) list.current?.scrollIntoView({ block: "nearest" });
+  }, [isCurrent]);
   return (
-    <dl className="mt-2" data-testid="run-files">
-      {run.files.map((file) => (
-        <Fact key={file.name} label={`${Math.ceil(file.bytes / 1000)} kB`}>
-          <a href={runFileUrl(run.id, file.name)} download={file.name} className="underline">
-            {file.name}
+    <div ref={list}>
+      <dl className="mt-2" data-testid="run-files">
+        {run.files.map((file) => (
+          <Fact key={file.name} label={`${Math.ceil(file.bytes / 1000)} kB`}>
+            <a href={runFileUrl(run.id, file.name, `${job} ${file.name}`)} download className="underline">
+              {file.name}
+            </a>
+          </Fact>
+        ))}
+        <Fact label="All of them">
+          <a href={runArchiveUrl(run.id, `${job}.zip`)} download className="underline">
+            {job}.zip
           </a>
         </Fact>
-      ))}
+      </dl>
       <p className="mt-1 text-xs text-soft">
         {isCurrent
           ? "Made from the recipe as it is now."
           : `Made from version ${run.recipeVersion}; the recipe has changed since. Make them again.`}
       </p>
-    </dl>
+    </div>
   );
 }

@@ -1,5 +1,6 @@
 // Separations: plates in print order, trap, underbase, and any set of them on the table.
-import type { Plate } from "@plain-palette/core/separate";
+import { parseHex, rgbToLab } from "@plain-palette/core/colour";
+import { type Plate, wantsBase } from "@plain-palette/core/separate";
 import type { ReactNode } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -22,8 +23,18 @@ const BASE_MODES = [
   { value: "off", text: "Off" },
 ] as const;
 
-export function SeparationsStep({ computed, choice }: { computed: Computed; choice: PlateChoice }) {
-  const { separations } = useJob((state) => state.recipe);
+interface Props {
+  readonly computed: Computed;
+  readonly choice: PlateChoice;
+  /** Shows a place of the art on the table, upright pixels. */
+  onPlace(place: { readonly x: number; readonly y: number }): void;
+}
+
+/** Thin places of the base listed at most; the rest are counted. */
+const MOST_LISTED = 30;
+
+export function SeparationsStep({ computed, choice, onPlace }: Props) {
+  const { separations, artwork } = useJob((state) => state.recipe);
   const edit = useJob((state) => state.edit);
   const set = (part: Partial<typeof separations>) =>
     edit((r) => ({ ...r, separations: { ...r.separations, ...part } }));
@@ -82,13 +93,22 @@ export function SeparationsStep({ computed, choice }: { computed: Computed; choi
             onChange={(mode) => setBase({ mode })}
           />
         </div>
+        {separations.base.mode === "auto" && <p className="pb-1 text-xs text-soft">{saysOfGarment(artwork.garment)}</p>}
         <MmField
           label="Choke"
           valueMm={separations.base.chokeMm}
           min={0}
           max={3}
-          hint="How far the base stays inside the inks it carries"
+          hint="How far the base stays inside bare garment; it runs on under darker inks, and gives way under thin ones"
           onChange={(chokeMm) => setBase({ chokeMm })}
+        />
+        <MmField
+          label="Thinnest base"
+          valueMm={separations.base.thinnestMm}
+          min={0}
+          max={10}
+          hint="What still prints: a choke leaves at least this"
+          onChange={(thinnestMm) => setBase({ thinnestMm })}
         />
         {base && (
           <div className="mt-1">
@@ -108,8 +128,45 @@ export function SeparationsStep({ computed, choice }: { computed: Computed; choi
             ))}
           </div>
         )}
+        {base && <ThinBase places={computed.thinBase} onPlace={onPlace} />}
       </Group>
     </Panel>
+  );
+}
+
+/** What the rule decided, and by what. */
+function saysOfGarment(garment: string): string {
+  const rgb = parseHex(garment);
+  const lightness = `L* ${Math.round(rgbToLab(rgb)[0])}`;
+  return wantsBase(rgb)
+    ? `The garment is dark (${lightness}): white goes under every ink that is lighter than it.`
+    : `The garment is light (${lightness}): no white under the inks.`;
+}
+
+/** Where the base is thinner than prints: what lies on it may look dim. */
+function ThinBase({ places, onPlace }: { places: Computed["thinBase"]; onPlace: Props["onPlace"] }) {
+  if (places.length === 0) return null;
+  return (
+    <div className="mt-2">
+      <p className="text-xs text-soft">Too thin to print for sure:</p>
+      <ul aria-label="Thin places of the base" className="mt-1 border border-rule bg-card">
+        {places.slice(0, MOST_LISTED).map(({ x, y, widthMm, lengthMm }) => (
+          <li key={`${x} ${y}`} className="border-t border-rule first:border-t-0">
+            <button
+              type="button"
+              className="flex w-full gap-2 px-2 py-1 text-left hover:underline"
+              title="Show it on the table"
+              onClick={() => onPlace({ x, y })}
+            >
+              <span className="flex-1">Base</span>
+              <span>{widthMm.toFixed(2)} mm</span>
+              <span className="w-20 text-right text-xs text-soft">{lengthMm.toFixed(1)} mm long</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {places.length > MOST_LISTED && <p className="pt-1 text-xs text-soft">and {places.length - MOST_LISTED} more.</p>}
+    </div>
   );
 }
 
