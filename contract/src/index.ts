@@ -32,6 +32,4 @@ export {
   stockFormatSchema,
   stockImportSchema,
   stockSaveSchema,
-  type VersionedSettings,
-  versionedSettingsSchema,
 } from "./shelf.ts";

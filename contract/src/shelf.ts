@@ -1,5 +1,5 @@
 // The shelf and the shop's settings as they travel between server and web.
-import { shopSettingsSchema, stockSchema } from "@plain-palette/core/shelf";
+import { stockSchema } from "@plain-palette/core/shelf";
 import { z } from "zod";
 
 /** A stock as the shop keeps it; `version` counts its changes. */
@@ -19,7 +19,3 @@ export const stockImportSchema = z.object({
   same: z.number().int(),
 });
 export type StockImport = z.infer<typeof stockImportSchema>;
-
-/** The shop's settings with the version that is read or was changed. */
-export const versionedSettingsSchema = shopSettingsSchema.extend({ version: z.number().int().min(0) });
-export type VersionedSettings = z.infer<typeof versionedSettingsSchema>;

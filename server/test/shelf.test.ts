@@ -1,10 +1,4 @@
-import {
-  problemSchema,
-  type ShopStock,
-  shelfSchema,
-  stockImportSchema,
-  versionedSettingsSchema,
-} from "@plain-palette/contract";
+import { problemSchema, type ShopStock, shelfSchema, stockImportSchema } from "@plain-palette/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, send, startBench } from "./bench.test.support.ts";
 
@@ -84,12 +78,13 @@ describe("a file of stock that is too much", () => {
 });
 
 describe("the shop's settings", () => {
-  it("are read with the trade's defaults and changed with the version that was seen", async () => {
-    const settings = versionedSettingsSchema.parse((await send(bench.url(), "GET", "/settings")).body);
-    expect(settings).toMatchObject({ sameDifference: 2, thinnestLineMm: 0.35 });
-    const next = { ...settings, perScreen: 25 };
-    expect((await send(bench.url(), "PUT", "/settings", next)).body).toMatchObject({ perScreen: 25, version: 2 });
-    expect((await send(bench.url(), "PUT", "/settings", next)).status).toBe(409);
-    expect((await send(bench.url(), "PUT", "/settings", { ...next, perScreen: -1, version: 2 })).status).toBe(400);
+  it("are read with the trade's defaults; each is changed for itself, at once or after another", async () => {
+    const read = async () => (await send(bench.url(), "GET", "/settings")).body;
+    expect(await read()).toMatchObject({ sameDifference: 2, thinnestLineMm: 0.35 });
+    const patch = (part: object) => send(bench.url(), "PATCH", "/settings", part);
+    await Promise.all([patch({ perScreen: 25 }), patch({ sameDifference: 3 }), patch({ thinnestGapMm: 0.4 })]);
+    expect(await read()).toMatchObject({ perScreen: 25, sameDifference: 3, thinnestGapMm: 0.4, nearDifference: 5 });
+    expect((await patch({ perScreen: -1 })).status).toBe(400);
+    expect(await read()).toMatchObject({ perScreen: 25 });
   });
 });

@@ -16,13 +16,12 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),
   },
   {
-    path: "/jobs/:id/proof",
+    path: "/jobs/:id",
     errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./proof/proof.tsx")).Proof }),
-  },
-  {
-    path: "/jobs/:id/:step",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./workbench/workbench.tsx")).Workbench }),
+    lazy: async () => ({ Component: (await import("./job/open-job.tsx")).OpenJob }),
+    children: [
+      { path: "proof", lazy: async () => ({ Component: (await import("./proof/proof.tsx")).Proof }) },
+      { path: ":step", lazy: async () => ({ Component: (await import("./workbench/workbench.tsx")).Workbench }) },
+    ],
   },
 ]);

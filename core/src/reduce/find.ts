@@ -17,6 +17,7 @@ import {
   paletteColours,
   removeColour,
 } from "./palette.ts";
+import { settleEdges } from "./settle-edges.ts";
 import { findThinColour, narrowThinSearch, startThinSearch } from "./thin.ts";
 
 /** One colour that is really in the picture. The id follows from the colour, so it stays when others come and go. */
@@ -103,8 +104,13 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );
   const picture: Picture = { raster, labelling, palette, reach, opaquePx, noise };
-  if (noise > 0) dropRims(picture);
+  const settle = () => settleEdges(raster, labels, palette, labelling.loose, reach);
+  if (noise > 0) {
+    settle();
+    dropRims(picture);
+  }
   dropInvented(picture, leastAreas);
+  if (noise > 0) settle();
   return { ...collect(picture), opaquePx, noise, raster };
 }
 

@@ -1,5 +1,11 @@
 export { type MatchLimits, matchStock, type StockMatch } from "./match.ts";
-export { priceColours, type ShopSettings, shopSettingsSchema } from "./shop-settings.ts";
+export {
+  priceColours,
+  type ShopSettings,
+  type ShopSettingsPatch,
+  shopSettingsPatchSchema,
+  shopSettingsSchema,
+} from "./shop-settings.ts";
 export {
   referStock,
   STOCK_KINDS,

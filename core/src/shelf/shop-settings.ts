@@ -1,7 +1,7 @@
 // What a shop decides once for all its jobs: prices, and how near is near enough.
 import { z } from "../zod/index.ts";
 
-export const shopSettingsSchema = z.object({
+const fields = {
   /** As written before an amount. */
   currency: z.string().trim().min(1).max(4).default("£"),
   /** Burning and setting up one screen. */
@@ -15,8 +15,23 @@ export const shopSettingsSchema = z.object({
   /** Thinnest positive line and open line that print, mm: from memory of screen-printing handbooks. */
   thinnestLineMm: z.number().min(0).max(10).default(0.35),
   thinnestGapMm: z.number().min(0).max(10).default(0.5),
-});
+};
+export const shopSettingsSchema = z.object(fields);
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
+
+/** Some of them, as they are changed: what is not named stays. */
+export const shopSettingsPatchSchema = z
+  .object({
+    currency: fields.currency.unwrap(),
+    perScreen: fields.perScreen.unwrap(),
+    perColourPiece: fields.perColourPiece.unwrap(),
+    sameDifference: fields.sameDifference.unwrap(),
+    nearDifference: fields.nearDifference.unwrap(),
+    thinnestLineMm: fields.thinnestLineMm.unwrap(),
+    thinnestGapMm: fields.thinnestGapMm.unwrap(),
+  } satisfies Record<keyof ShopSettings, z.ZodType>)
+  .partial();
+export type ShopSettingsPatch = z.infer<typeof shopSettingsPatchSchema>;
 
 /** What `colours` colours cost on `pieces` pieces: a screen each, and a pass of each piece. */
 export function priceColours(

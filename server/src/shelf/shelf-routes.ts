@@ -1,7 +1,7 @@
 // Routes of the shelf, its files and the shop's settings.
-import { stockFormatSchema, stockSaveSchema, versionedSettingsSchema } from "@plain-palette/contract";
+import { stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
 import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
-import { stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
+import { shopSettingsPatchSchema, stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
 import { notFound, ProblemError } from "../http/problems.ts";
 import type { ShelfStore } from "./shelf-store.ts";
@@ -84,11 +84,9 @@ export function shelfRoutes(shelf: ShelfStore): Router {
     response.json(await shelf.settings());
   });
 
-  router.put("/settings", express.json(), async (request, response) => {
-    const { version, ...settings } = versionedSettingsSchema.parse(request.body);
-    const change = await shelf.changeSettings(settings, version);
-    if (!change.isTaken) throw changedMeanwhile("the shop's settings");
-    response.json(change.stored);
+  // Each setting for itself: two people who change two of them both mean what they say.
+  router.patch("/settings", express.json(), async (request, response) => {
+    response.json(await shelf.changeSettings(shopSettingsPatchSchema.parse(request.body)));
   });
 
   return router;

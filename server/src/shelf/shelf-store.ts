@@ -1,7 +1,7 @@
 // The shelf and the shop's settings in the database.
 import { randomUUID } from "node:crypto";
-import type { ShopStock, StockImport, VersionedSettings } from "@plain-palette/contract";
-import { type ShopSettings, type Stock, shopSettingsSchema } from "@plain-palette/core/shelf";
+import type { ShopStock, StockImport } from "@plain-palette/contract";
+import { type ShopSettings, type ShopSettingsPatch, type Stock, shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import { SettingsEntity, StockEntity } from "../database/index.ts";
 
@@ -21,18 +21,16 @@ export interface ShelfStore {
   remove(id: string): Promise<void>;
   /** Takes over all of it or nothing: what has a kind and code that is there changes it. */
   takeOver(stock: readonly Stock[]): Promise<StockImport>;
-  settings(): Promise<VersionedSettings>;
-  changeSettings(settings: ShopSettings, version: number): Promise<Change<VersionedSettings>>;
+  settings(): Promise<ShopSettings>;
+  changeSettings(patch: ShopSettingsPatch): Promise<ShopSettings>;
 }
 
 const THE_SHOP = 1;
 
 export function makeShelfStore(database: DataSource): ShelfStore {
   const { manager } = database;
-  const readSettings = async (): Promise<VersionedSettings> => {
-    const { body, version } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
-    return { ...shopSettingsSchema.parse(body), version };
-  };
+  const readSettings = async (): Promise<ShopSettings> =>
+    shopSettingsSchema.parse((await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP })).body);
   return {
     list: () => manager.find(StockEntity, { order: { kind: "ASC", code: "ASC" } }),
     async add(stock) {
@@ -59,14 +57,16 @@ export function makeShelfStore(database: DataSource): ShelfStore {
         return done;
       }),
     settings: readSettings,
-    async changeSettings(body, version) {
-      const { affected } = await manager.update(
-        SettingsEntity,
-        { id: THE_SHOP, version },
-        { body, version: version + 1 },
-      );
-      return { stored: await readSettings(), isTaken: affected === 1 };
-    },
+    changeSettings: (patch) =>
+      database.transaction(async (tx) => {
+        const row = await tx.findOneOrFail(SettingsEntity, {
+          where: { id: THE_SHOP },
+          lock: { mode: "pessimistic_write" },
+        });
+        const body = { ...shopSettingsSchema.parse(row.body), ...patch };
+        await tx.update(SettingsEntity, { id: THE_SHOP }, { body, version: row.version + 1 });
+        return body;
+      }),
   };
 }
 

@@ -21,11 +21,15 @@ import {
   shopPlacementSchema,
   shopStockSchema,
   stockImportSchema,
-  type VersionedSettings,
-  versionedSettingsSchema,
 } from "@plain-palette/contract";
 import type { Placement } from "@plain-palette/core/recipe";
-import type { Stock, StockKind } from "@plain-palette/core/shelf";
+import {
+  type ShopSettings,
+  type ShopSettingsPatch,
+  type Stock,
+  type StockKind,
+  shopSettingsSchema,
+} from "@plain-palette/core/shelf";
 import { z } from "zod";
 
 /** A refusal by the server, or its absence. */
@@ -99,9 +103,9 @@ export const api = {
   removeStock: (id: string): Promise<null> => request(z.null(), `/shelf/${id}`, { method: "DELETE" }),
   takeInStock: (file: File, kind: StockKind): Promise<StockImport> =>
     request(stockImportSchema, `/shelf/file?kind=${kind}`, { method: "POST", body: file }),
-  readSettings: (): Promise<VersionedSettings> => request(versionedSettingsSchema, "/settings"),
-  changeSettings: (settings: VersionedSettings): Promise<VersionedSettings> =>
-    request(versionedSettingsSchema, "/settings", withJson("PUT", settings)),
+  readSettings: (): Promise<ShopSettings> => request(shopSettingsSchema, "/settings"),
+  changeSettings: (patch: ShopSettingsPatch): Promise<ShopSettings> =>
+    request(shopSettingsSchema, "/settings", withJson("PATCH", patch)),
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 

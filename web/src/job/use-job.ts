@@ -6,13 +6,19 @@ import { api } from "../api/client.ts";
 import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore, type RecipeState, type RecipeStore } from "./recipe-store.ts";
 
+/** What is still being saved of jobs that were just left: whoever opens one of them again waits for that. */
+const leaving = new Map<string, Promise<unknown>>();
+
 /** The store of a job; null while it loads. Throws the server's refusal to the route's error screen. */
 export function useJobStore(id: string): RecipeStore | null {
   const queries = useQueryClient();
   const [store, setStore] = useState<RecipeStore | null>(null);
   const { data } = useQuery({
     queryKey: ["job", id],
-    queryFn: () => api.findJob(id),
+    queryFn: async () => {
+      await leaving.get(id);
+      return api.findJob(id);
+    },
     throwOnError: true,
     gcTime: 0,
     staleTime: Number.POSITIVE_INFINITY,
@@ -29,13 +35,15 @@ export function useJobStore(id: string): RecipeStore | null {
     window.addEventListener("pagehide", leave);
     return () => {
       window.removeEventListener("pagehide", leave);
-      void made
-        .getState()
-        .flush()
-        .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }));
+      const saved = made.getState().flush();
+      leaving.set(id, saved);
+      void saved.then(() => {
+        if (leaving.get(id) === saved) leaving.delete(id);
+        return queries.invalidateQueries({ queryKey: ["jobs"] });
+      });
     };
   }, [id, data, queries]);
-  return store;
+  return store?.getState().job.id === id ? store : null;
 }
 
 export const JobContext = createContext<RecipeStore | null>(null);

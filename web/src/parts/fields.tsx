@@ -1,6 +1,6 @@
 // Fields that take a measure as a person types it.
 import { formatLength, type Length, type LengthUnit, parseLength, toMm } from "@plain-palette/core/geometry";
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
 
 const INPUT = "w-full rounded-[3px] border bg-card px-2 py-1 text-right tabular-nums";
 
@@ -58,6 +58,17 @@ function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) 
       setFault(error instanceof Error ? error.message : String(error));
     }
   };
+  // What was typed counts, too, when the page or the panel is left with the cursor still in the field.
+  const newest = useRef(take);
+  newest.current = take;
+  useEffect(() => {
+    const leave = () => newest.current();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, []);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") take();
     else if (event.key === "Escape") setDraft(text);

@@ -3,24 +3,9 @@ import { formatHex } from "@plain-palette/core/colour";
 import { formatLength, pathToSvg } from "@plain-palette/core/geometry";
 import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
-import { Link, useParams } from "react-router";
+import { Link } from "react-router";
 import { useCompute } from "../compute/use-compute.ts";
-import { JobContext, useJob, useJobStore } from "../job/use-job.ts";
-
-export function Proof() {
-  const store = useJobStore(useParams().id ?? "");
-  if (!store)
-    return (
-      <p role="status" className="p-8">
-        Fetching the proof ...
-      </p>
-    );
-  return (
-    <JobContext value={store}>
-      <ProofSheet />
-    </JobContext>
-  );
-}
+import { useJob } from "../job/use-job.ts";
 
 const PROOF_WISHES = { upTo: "simplify" } as const;
 
@@ -30,7 +15,7 @@ const TOP_MM = 75;
 /** The drawn garment in millimetres: a plain front with short sleeves. */
 const FRONT = "M-95 0C-60 52 60 52 95 0L190 22L330 160L270 224L255 202V690H-255V202L-270 224L-330 160L-190 22Z";
 
-function ProofSheet() {
+export function Proof() {
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
   const patch = useJob((state) => state.patch);

@@ -1,5 +1,5 @@
 // Shop settings: what a colour costs, how near is near enough, how thin still prints.
-import type { VersionedSettings } from "@plain-palette/contract";
+import type { ShopSettings, ShopSettingsPatch } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
 import { api } from "../api/client.ts";
@@ -7,11 +7,11 @@ import { MmField, NumberField, Row } from "../parts/fields.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
-import { useWrites } from "../parts/use-writes.ts";
+import { useSettingsWriter } from "./use-settings-writer.ts";
 
 export function Settings() {
   const settings = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
-  const { problem, write, forget } = useWrites<VersionedSettings>("settings");
+  const { problem, set, forget } = useSettingsWriter();
   useEffect(() => {
     document.title = "Shop settings · Plain Palette";
   }, []);
@@ -22,20 +22,15 @@ export function Settings() {
         {problem && <ProblemNote problem={problem} onClose={forget} />}
         {settings.isError && <ProblemNote problem={problemOf(settings.error)} />}
         {settings.isPending && <p role="status">Fetching the settings ...</p>}
-        {settings.data && (
-          <Fields
-            settings={settings.data}
-            set={(part) => void write((newest = settings.data) => api.changeSettings({ ...newest, ...part }))}
-          />
-        )}
+        {settings.data && <Fields settings={settings.data} set={set} />}
       </main>
     </div>
   );
 }
 
 interface FieldsProps {
-  readonly settings: VersionedSettings;
-  set(part: Partial<VersionedSettings>): void;
+  readonly settings: ShopSettings;
+  set(part: ShopSettingsPatch): void;
 }
 
 /** Amounts and differences, in the groups they are shown in. */

@@ -5,7 +5,7 @@ import { printWidthMm, type Recipe } from "@plain-palette/core/recipe";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Computed, useCompute } from "../compute/use-compute.ts";
-import { JobContext, useJob, useJobStore } from "../job/use-job.ts";
+import { useJob } from "../job/use-job.ts";
 import type { TableLayer } from "../light-table/layers.ts";
 import { LightTable, type TableControls } from "../light-table/light-table.tsx";
 import { type Look, LookBar, type ReadOut } from "../light-table/look-bar.tsx";
@@ -30,23 +30,6 @@ import { Ticket } from "./ticket.tsx";
 import { useKeys } from "./use-keys.ts";
 
 const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx"));
-
-export function Workbench() {
-  const params = useParams();
-  const store = useJobStore(params.id ?? "");
-  const step = jobStepSchema.catch("artwork").parse(params.step);
-  if (!store)
-    return (
-      <p role="status" className="p-8">
-        Fetching the job ...
-      </p>
-    );
-  return (
-    <JobContext value={store}>
-      <Bench step={step} />
-    </JobContext>
-  );
-}
 
 const BUSY_WORDS = {
   load: "Fetching the artwork",
@@ -74,7 +57,8 @@ const LOOKS: Readonly<Record<JobStep, readonly Look[]>> = {
   proof: ["result"],
 };
 
-function Bench({ step }: { step: JobStep }) {
+export function Workbench() {
+  const step = jobStepSchema.catch("artwork").parse(useParams().step);
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
   const undo = useJob((state) => state.undo);

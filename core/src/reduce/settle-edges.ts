@@ -1,0 +1,180 @@
+// In blurred and compressed art the edge of two flats passes through colours that look like a third. Such a pixel belongs
+// to one of the two regions that meet there, unless a third really runs between them: that is decided over the whole strip
+// that hangs together, by how wide the picture's own edges are. Our own method.
+import type { Raster } from "../raster/index.ts";
+import type { MatchReach } from "./assign.ts";
+import { bleedDistance, distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./palette.ts";
+
+/** How far an edge is followed to each side, px. */
+const REACH_PX = 6;
+/** Along an edge the share of one side falls, but for so much of noise. */
+const UNSTEADY = 0.12;
+/** An edge wider than this share of the picture's edges, and a pixel more, has something running in it. */
+const USUAL = 0.9;
+const WIDER_PX = 1;
+/** Two sides nearer than this say little of how wide edges are (squared, encoded RGB). */
+const LEAST_CONTRAST2 = 60 * 60;
+/** A strip goes to its sides if at least this share of it lies on edges. */
+const STRIP_SHARE = 0.5;
+/** Strips are looked at again where others beside them have gone. */
+const TIMES = 2;
+
+/** The way across an edge at a pixel: the labels of both sides, how far it is, and the first one's share in the pixel. */
+interface Crossing {
+  first: number;
+  second: number;
+  length: number;
+  share: number;
+}
+
+/**
+ * Gives the pixels of thin strips that are only the edge of two others to those two. `loose` are the pixels that are not
+ * flat. Linear in them.
+ */
+export function settleEdges(
+  raster: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  loose: Uint32Array,
+  reach: MatchReach,
+): void {
+  const cross = makeCrosser(raster, labels, palette, reach);
+  const most = edgeWidth(palette, loose, cross) + WIDER_PX;
+  for (let time = 0; time < TIMES; time++) {
+    const settled = new Map<number, number>();
+    for (let k = 0; k < loose.length; k++) {
+      const crossing = cross(loose[k], false);
+      if (crossing && crossing.length <= most)
+        settled.set(loose[k], crossing.share >= 0.5 ? crossing.first : crossing.second);
+    }
+    const gone = strips(raster.width, labels, loose, settled);
+    if (gone.length === 0) return;
+    for (const p of gone) labels[p] = settled.get(p) ?? labels[p];
+  }
+}
+
+/** The width under which USUAL of the picture's plain edges lie, px: those that no third colour seems to run in. */
+function edgeWidth(palette: Palette, loose: Uint32Array, cross: Crosser): number {
+  const counts = new Uint32Array(2 * REACH_PX + 2);
+  let total = 0;
+  for (let k = 0; k < loose.length; k++) {
+    const crossing = cross(loose[k], true);
+    if (!crossing) continue;
+    if (palette.apart2[crossing.first * MAX_FOUND + crossing.second] < LEAST_CONTRAST2) continue;
+    counts[crossing.length]++;
+    total++;
+  }
+  let width = 1;
+  for (let seen = counts[0] + counts[1]; seen < total * USUAL && width < counts.length - 1; seen += counts[width])
+    width++;
+  return width;
+}
+
+/** Pixels of `settled` in strips of one label of which most are settled. */
+function strips(width: number, labels: Uint8Array, loose: Uint32Array, settled: ReadonlyMap<number, number>): number[] {
+  const isOpen = new Uint8Array(labels.length);
+  for (let k = 0; k < loose.length; k++) isOpen[loose[k]] = 1;
+  const gone: number[] = [];
+  const around = [-1, 1, -width, width, -width - 1, -width + 1, width - 1, width + 1];
+  for (const start of settled.keys()) {
+    if (isOpen[start] === 0) continue;
+    const label = labels[start];
+    const strip = [start];
+    isOpen[start] = 0;
+    for (let k = 0; k < strip.length; k++)
+      for (const step of around) {
+        const q = strip[k] + step;
+        // A step over the picture's side leads to a pixel far away: rare, and then only a longer strip.
+        if (q < 0 || q >= labels.length || isOpen[q] === 0 || labels[q] !== label) continue;
+        isOpen[q] = 0;
+        strip.push(q);
+      }
+    const edges = strip.filter((p) => settled.has(p));
+    if (edges.length >= strip.length * STRIP_SHARE) gone.push(...edges);
+  }
+  return gone;
+}
+
+type Crosser = (p: number, isPlain: boolean) => Crossing | null;
+
+/**
+ * Finds the shortest way across an edge at a pixel, in four directions. `isPlain`: an edge of the pixel's own colour with
+ * another; else one of two others that its own colour only seems to lie between.
+ */
+function makeCrosser(
+  { width, height, data }: Raster,
+  labels: Uint8Array,
+  palette: Palette,
+  reach: MatchReach,
+): Crosser {
+  const out: Crossing = { first: 0, second: 0, length: 0, share: 0 };
+  const pure2 = reach.pure * reach.pure;
+  const toLabel2 = (p: number, label: number) =>
+    distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
+  const isMix = (p: number, i: number, j: number) => {
+    const apart2 = palette.apart2[i * MAX_FOUND + j];
+    if (mixDistance2(toLabel2(p, i), toLabel2(p, j), apart2) <= reach.mix * reach.mix) return true;
+    return bleedDistance(palette, i, j, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.mix;
+  };
+  const shareOf = (p: number, i: number, j: number) =>
+    mixShare(toLabel2(p, i), toLabel2(p, j), palette.apart2[i * MAX_FOUND + j]);
+  /** Steps to the first pixel that plainly is of another colour, and not of the pixel's own; 0 if there is none near. */
+  const walk = (p: number, step: number, room: number, own: number) => {
+    const most = Math.min(REACH_PX, room);
+    for (let k = 1; k <= most; k++) {
+      const q = p + k * step;
+      const label = labels[q];
+      if (label >= MAX_FOUND) return 0;
+      if (toLabel2(q, label) > pure2) continue;
+      return label === own ? 0 : k;
+    }
+    return 0;
+  };
+  return (p, isPlain) => {
+    const own = labels[p];
+    if (own >= MAX_FOUND) return null;
+    const x = p % width;
+    const y = (p - x) / width;
+    out.length = 2 * REACH_PX + 1;
+    let isFound = false;
+    for (let d = 0; d < 4; d++) {
+      const [dx, dy] = DIRECTIONS[d];
+      const step = dy * width + dx;
+      const backRoom = Math.min(dx === 0 ? REACH_PX : dx > 0 ? x : width - 1 - x, dy === 0 ? REACH_PX : y);
+      const onRoom = Math.min(dx === 0 ? REACH_PX : dx > 0 ? width - 1 - x : x, dy === 0 ? REACH_PX : height - 1 - y);
+      const other = isPlain ? MAX_FOUND : own;
+      const back = walk(p, -step, backRoom, other);
+      if (back === 0) continue;
+      const on = walk(p, step, onRoom, other);
+      if (on === 0) continue;
+      const length = back + on - 1;
+      if (length >= out.length) continue;
+      const i = labels[p - back * step];
+      const j = labels[p + on * step];
+      if (i === j || (isPlain && i !== own && j !== own)) continue;
+      let last = 1;
+      let isEdge = true;
+      for (let k = -back + 1; k < on && isEdge; k++) {
+        const q = p + k * step;
+        if (isPlain && labels[q] !== i && labels[q] !== j) isEdge = false;
+        const share = shareOf(q, i, j);
+        if (share > last + UNSTEADY || !isMix(q, i, j)) isEdge = false;
+        last = Math.min(last, share);
+      }
+      if (!isEdge) continue;
+      out.first = i;
+      out.second = j;
+      out.length = length;
+      out.share = shareOf(p, i, j);
+      isFound = true;
+    }
+    return isFound ? out : null;
+  };
+}
+
+const DIRECTIONS = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [-1, 1],
+] as const;
