@@ -12,7 +12,7 @@ import { type Icon, readFlatIcons, renderIcon, throughJpeg } from "./icons.ts";
 /** npm: MIT, CC-BY 4.0, Apache 2.0, MIT. */
 const SETS = ["fluent-emoji-flat", "twemoji", "noto-v1", "flat-color-icons"].map((name) => `@iconify-json/${name}`);
 /** Drawings of each set. */
-const MOST = 30;
+const MOST = 20;
 /** Pixels of the comparison to a pixel of the picture. */
 const FINE = 4;
 /** A region within this of a pixel may lend it its colour, px. */
@@ -55,7 +55,10 @@ interface Outcome {
 /** What is really where: the drawing without anti-aliasing, fine, as the number of the nearest drawn colour. */
 function drawnLabels(icon: Icon, side: number): Uint8Array {
   const crisp = renderIcon(icon.svg.replace("<svg ", '<svg shape-rendering="crispEdges" '), side * FINE);
-  return labelsOf(crisp, icon.colours.map(({ rgb }) => rgb));
+  return labelsOf(
+    crisp,
+    icon.colours.map(({ rgb }) => rgb),
+  );
 }
 
 function labelsOf({ data }: Raster, colours: readonly Rgb[]): Uint8Array {
@@ -113,7 +116,10 @@ async function judge(icon: Icon, { side, make }: Kind): Promise<Outcome> {
   const labels = labelsOf(result, spots);
   // Which drawn colours a traced one may stand for.
   const stands = spots.map((rgb) =>
-    icon.colours.reduce((bits, other, i) => (ciede2000(rgbToLab(rgb), rgbToLab(other.rgb)) < SAME ? bits | (1 << i) : bits), 0),
+    icon.colours.reduce(
+      (bits, other, i) => (ciede2000(rgbToLab(rgb), rgbToLab(other.rgb)) < SAME ? bits | (1 << i) : bits),
+      0,
+    ),
   );
   let strays = 0;
   const fine = side * FINE;

@@ -17,6 +17,7 @@ import {
   paletteColours,
   removeColour,
 } from "./palette.ts";
+import { findPatches } from "./patches.ts";
 import { settleEdges } from "./settle-edges.ts";
 import { findThinColour, narrowThinSearch, startThinSearch } from "./thin.ts";
 
@@ -104,13 +105,14 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
     i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
   );
   const picture: Picture = { raster, labelling, palette, reach, opaquePx, noise };
-  const settle = () => settleEdges(raster, labels, palette, labelling.loose, reach);
+  const settle = () => settleEdges(raster, labels, palette, labelling.loose, reach, noise === 0);
+  settle();
   if (noise > 0) {
-    settle();
+    joinPatches(picture);
     dropRims(picture);
   }
   dropInvented(picture, leastAreas);
-  if (noise > 0) settle();
+  settle();
   return { ...collect(picture), opaquePx, noise, raster };
 }
 
@@ -131,6 +133,25 @@ function groupFlat(bins: readonly ColourBin[], sameColour: number, minArea: numb
   for (let reach = sameColour; ; reach *= 1.3) {
     const groups = groupBins(bins, reach, MOST_GROUPS)?.filter((group) => group.weight >= enough);
     if (groups && groups.length <= MAX_FOUND - MOST_THIN) return groups;
+  }
+}
+
+/** Gives patches of a shade to the flat that compression made them of. */
+function joinPatches({ raster, labelling, palette }: Picture): void {
+  const { labels } = labelling;
+  const labs = paletteColours(palette).map((rgb) => rgbToLab(rgb));
+  const joined = new Map<number, number>();
+  const homeOf = (label: number): number => {
+    const home = joined.get(label);
+    return home === undefined ? label : homeOf(home);
+  };
+  for (const { patch, whole } of findPatches(labels, raster.width, raster.height, labs, countLabels(labelling))) {
+    // Patches of patches end in one flat; one that lies between two flats goes to one of them.
+    if (joined.has(patch)) continue;
+    const into = homeOf(whole);
+    joined.set(patch, into);
+    for (const p of loosen(labelling, patch)) labels[p] = into;
+    removeColour(palette, patch);
   }
 }
 

@@ -12,6 +12,8 @@ const UNSTEADY = 0.12;
 /** An edge wider than this share of the picture's edges, and a pixel more, has something running in it. */
 const USUAL = 0.9;
 const WIDER_PX = 1;
+/** Edges up to this wide are only anti-aliased, px. */
+const CRISP_PX = 2;
 /** Two sides nearer than this say little of how wide edges are (squared, encoded RGB). */
 const LEAST_CONTRAST2 = 60 * 60;
 /** A strip goes to its sides if at least this share of it lies on edges. */
@@ -29,7 +31,7 @@ interface Crossing {
 
 /**
  * Gives the pixels of thin strips that are only the edge of two others to those two. `loose` are the pixels that are not
- * flat. Linear in them.
+ * flat. Linear in them. A clean picture (`isClean`) whose edges are only anti-aliased has no such strips.
  */
 export function settleEdges(
   raster: Raster,
@@ -37,9 +39,12 @@ export function settleEdges(
   palette: Palette,
   loose: Uint32Array,
   reach: MatchReach,
+  isClean: boolean,
 ): void {
   const cross = makeCrosser(raster, labels, palette, reach);
-  const most = edgeWidth(palette, loose, cross) + WIDER_PX;
+  const usual = edgeWidth(palette, loose, cross);
+  if (isClean && usual <= CRISP_PX) return;
+  const most = usual + WIDER_PX;
   for (let time = 0; time < TIMES; time++) {
     const settled = new Map<number, number>();
     for (let k = 0; k < loose.length; k++) {

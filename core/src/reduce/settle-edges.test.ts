@@ -1,0 +1,48 @@
+// Along the edge of two flats no third colour, in art that was blurred (by libvips) or compressed; unless one is drawn there.
+import sharp from "sharp";
+import { describe, expect, it } from "vitest";
+import { formatHex } from "../colour/index.ts";
+import { findComponents, type Raster } from "../raster/index.ts";
+import { drawSvg } from "../testing/pictures.test.support.ts";
+import { findColours } from "./index.ts";
+
+async function treated({ width, height, data }: Raster, how: "blur" | "jpeg"): Promise<Raster> {
+  const picture = sharp(data, { raw: { width, height, channels: 4 } }).removeAlpha();
+  const bytes = await (how === "blur" ? picture.blur(0.8).png() : picture.jpeg({ quality: 50 })).toBuffer();
+  const pixels = await sharp(bytes).ensureAlpha().raw().toBuffer();
+  return { width, height, data: new Uint8ClampedArray(pixels) };
+}
+
+/** Pixels of the colour nearest to `hex`, and in how many pieces, among those with x under `right`. */
+function piecesOf(raster: Raster, hex: string, right = raster.width) {
+  const { found, labels } = findColours(raster);
+  const index = found.findIndex((colour) => formatHex(colour.rgb).slice(1, 3) === hex.slice(1, 3));
+  const mine = labels.data.map((label, p) => (label === index && p % labels.width < right ? 1 : 0));
+  const { label, areaPx } = findComponents({ ...labels, data: mine });
+  const pieces = [...areaPx].filter((_, c) => label[c] === 1);
+  return { count: pieces.length, areaPx: pieces.reduce((sum, area) => sum + area, 0) };
+}
+
+// Half of yellow and half of maroon is the brown of the square.
+const YELLOW = "#f2c014";
+const MAROON = "#6e1020";
+const BROWN = "#b0681a";
+const DISC = `<rect width="260" height="200" fill="${YELLOW}"/><circle cx="100" cy="100" r="70" fill="${MAROON}"/><path d="M60 90l70 8v6z" fill="${YELLOW}"/><rect x="200" y="20" width="40" height="40" fill="${BROWN}"/>`;
+
+describe("a third colour along an edge", () => {
+  it.each(["blur", "jpeg"] as const)(
+    "that only lies between the two is none of the picture's, after %s",
+    async (how) => {
+      const picture = await treated(drawSvg(260, DISC), how);
+      expect(piecesOf(picture, BROWN, 190).areaPx).toBeLessThan(60);
+      expect(piecesOf(picture, BROWN).count).toBeLessThan(4);
+    },
+  );
+
+  it("stays where it was drawn as a line of four pixels, all the way round", async () => {
+    const ringed = `${DISC}<circle cx="100" cy="100" r="70" fill="none" stroke="${BROWN}" stroke-width="4"/>`;
+    const line = piecesOf(await treated(drawSvg(260, ringed), "blur"), BROWN, 190);
+    const drawn = 2 * Math.PI * 70 * 4;
+    expect(Math.abs(line.areaPx / drawn - 1)).toBeLessThan(0.3);
+  });
+});
