@@ -30,6 +30,7 @@ export { type LabelMap, makeRaster, NONE, OPAQUE_ALPHA, type Raster } from "./ra
 export { resample } from "./resample.ts";
 export { findSeeThrough, type SeeThrough, type SeeThroughTreatment, settleSeeThrough } from "./see-through.ts";
 export { shrinkRaster } from "./shrink.ts";
+export { softenHardLines } from "./soften-lines.ts";
 export { fillSpecks, findSpecks, type SpeckSettings, type Specks } from "./specks.ts";
 export { eraseCover, fillSilhouette, moveCover, paintCover, restoreCover } from "./touch-up.ts";
 export { removePicked } from "./unmix-rim.ts";

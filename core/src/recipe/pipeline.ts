@@ -75,7 +75,14 @@ export function* runSteps(
   const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
   const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
   const { simplify, ...shapes } = recipe.shapes;
-  const readKey = JSON.stringify([assignKey, roles, shapes.specksPx, shapes.thinnestPx, shapes.cornerDeg]);
+  const readKey = JSON.stringify([
+    assignKey,
+    roles,
+    shapes.specksPx,
+    shapes.thinnestPx,
+    shapes.cornerDeg,
+    shapes.keepsText,
+  ]);
   const traceKey = JSON.stringify([assignKey, roles, shapes]);
   const mapKey = JSON.stringify([traceKey, simplify.filter(({ isOn }) => isOn)]);
   const reduceKey = JSON.stringify([findKey, { ...recipe.colours, corrections: null, pieces: null }]);

@@ -1,6 +1,6 @@
 // Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
 import { ciede2000, formatHex, type Rgb, rgbToLab } from "../colour/index.ts";
-import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise } from "../raster/index.ts";
+import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise, softenHardLines } from "../raster/index.ts";
 import { labelMixedPixels, labelPurePixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
 import { bridgeLines } from "./bridge-lines.ts";
 import { BINS, findFlatPixels, UNKNOWN } from "./flat.ts";
@@ -73,7 +73,7 @@ const DOUBTFUL = 6;
  * none. `noise` is that of the picture it was made from, where that is known better.
  */
 export function findColours(source: Raster, noise = measureNoise(source)): Findings {
-  const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : source;
+  const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : softenHardLines(source);
   const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 14 + 2 * noise, mix: 22 + 3 * noise };
   let flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
   // A photograph or a fine texture has hardly a flat pixel: then every pixel has a say.

@@ -7,18 +7,45 @@ export interface SliverTest {
   isSliver(region: number, beside: number): boolean;
 }
 
+/** Regions that are no specks however small: by their number, and those that they touch. */
+export type KeptTest = (region: number, neighbours: readonly number[]) => boolean;
+
+const KEEP_NONE: KeptTest = () => false;
+
+/** A region of at most so many pixels across, inside which small holes are the counters of letters. */
+const LETTER_PX = 32;
+
+/** Holes in small regions: the counters of small lettering. Linear in runs. */
+export function keepCounters({ runs, regionOfRun, label }: Components, width: number): KeptTest {
+  const across = new Uint32Array(label.length);
+  const boxes = Array.from({ length: label.length }, () => [width, 0, Number.POSITIVE_INFINITY, 0]);
+  for (let run = 0; run < regionOfRun.length; run++) {
+    const box = boxes[regionOfRun[run]];
+    const y = Math.floor(runs[run] / width);
+    box[0] = Math.min(box[0], runs[run] % width);
+    box[1] = Math.max(box[1], ((runs[run + 1] - 1) % width) + 1);
+    box[2] = Math.min(box[2], y);
+    box[3] = Math.max(box[3], y + 1);
+  }
+  boxes.forEach(([left, right, top, bottom], c) => {
+    across[c] = Math.max(right - left, bottom - top);
+  });
+  return (_, neighbours) => neighbours.length === 1 && across[neighbours[0]] <= LETTER_PX;
+}
+
 const NO_SLIVERS: SliverTest = { candidates: [], isSliver: () => false };
 
 /**
  * The label map with every region of at most `maxAreaPx` pixels, and every sliver, given to the neighbour it shares most of
- * its boundary with, smallest first: dark specks in light and light ones in dark alike. Returns the map itself when there is
- * none; `components` are the map's own.
+ * its boundary with, smallest first: dark specks in light and light ones in dark alike, but for those kept. Returns the map
+ * itself when there is none; `components` are the map's own.
  */
 export function absorbSpecks(
   map: LabelMap,
   components: Components,
   maxAreaPx: number,
   slivers: SliverTest = NO_SLIVERS,
+  isKept: KeptTest = KEEP_NONE,
 ): LabelMap {
   const { width, height, data } = map;
   const { runs, regionOfRun, label, areaPx } = components;
@@ -47,6 +74,7 @@ export function absorbSpecks(
   };
   specks.sort((a, b) => areaPx[a] - areaPx[b] || a - b);
   for (const speck of specks) {
+    if (isKept(speck, [...(neighbours.get(speck)?.keys() ?? [])])) continue;
     const own = homeOf(speck);
     const shared = new Map<number, number>();
     for (const [other, length] of neighbours.get(speck) ?? []) {

@@ -2,7 +2,7 @@
 // corners, and where they meet. The costly half of tracing; a new tolerance does without it.
 import { type Components, findComponents, type LabelMap, NONE, sineAndCosine } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
-import { absorbSpecks } from "./absorb-specks.ts";
+import { absorbSpecks, keepCounters } from "./absorb-specks.ts";
 import { type BoundaryPoints, readBoundary, type TracedPicture } from "./boundary.ts";
 import { type ChainGraph, followChains } from "./chains.ts";
 import { type ReadyLine, readyChain } from "./fit-chain.ts";
@@ -18,6 +18,8 @@ export interface ReadSettings {
   readonly specksPx: number;
   /** Regions narrower than this go to their neighbour, source pixels. */
   readonly thinnestPx: number;
+  /** Whether small lettering is kept crisp, its counters from going with the specks, too. */
+  readonly keepsText: boolean;
 }
 
 /** The boundaries of one label map, ready to be fitted. */
@@ -79,7 +81,7 @@ function labelSpots(
   findings: Findings,
   assignment: Assignment,
   reduction: Reduction,
-  { specksPx, thinnestPx }: ReadSettings,
+  { specksPx, thinnestPx, keepsText }: ReadSettings,
 ): { spots: LabelMap; components: Components } {
   const withSpecks = withoutDropped(assignment.spots, reduction);
   const components = findComponents(withSpecks);
@@ -87,7 +89,9 @@ function labelSpots(
     testSlivers(findings, reduction, components),
     testThinLines(components, withSpecks, thinnestPx),
   );
-  const spots = absorbSpecks(withSpecks, components, specksPx * specksPx, isNarrow);
+  // A noisy picture has specks in small letters, too.
+  const isKept = keepsText && findings.noise === 0 ? keepCounters(components, withSpecks.width) : undefined;
+  const spots = absorbSpecks(withSpecks, components, specksPx * specksPx, isNarrow, isKept);
   return { spots, components: spots === withSpecks ? components : findComponents(spots) };
 }
 
