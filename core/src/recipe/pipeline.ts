@@ -71,7 +71,9 @@ export function* runSteps(
   const locked = decided.flatMap(([id, { isLocked }]) => (isLocked ? [id] : []));
   // Names change nothing; colours and roles change who gets which pixel only where a fill runs under darker lines.
   const colours =
-    corrections.length > 0 ? decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex]) : [];
+    corrections.length > 0
+      ? [recipe.artwork.garment, ...decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex])]
+      : [];
   const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
   const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
   const { simplify, ...shapes } = recipe.shapes;
@@ -85,7 +87,8 @@ export function* runSteps(
   ]);
   const traceKey = JSON.stringify([assignKey, roles, shapes]);
   const mapKey = JSON.stringify([traceKey, simplify.filter(({ isOn }) => isOn)]);
-  const reduceKey = JSON.stringify([findKey, { ...recipe.colours, corrections: null, pieces: null }]);
+  const { garment } = recipe.artwork;
+  const reduceKey = JSON.stringify([findKey, garment, { ...recipe.colours, corrections: null, pieces: null }]);
 
   yield "prepare";
   const prepared = keep(cache, "prepare", prepareKey, () =>
@@ -94,7 +97,7 @@ export function* runSteps(
   yield "find";
   const findings = keep(cache, "find", findKey, () => findColours(prepared.raster, noiseOf(prepared)));
   yield "reduce";
-  const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours));
+  const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours, garmentRgb(recipe)));
   yield "assign";
   const assignment = keep(cache, "assign", assignKey, () =>
     assignSpots(findings, reduction, placeCorrections(corrections, prepared.frame)),

@@ -4,6 +4,7 @@ import { divideArea } from "./divide.ts";
 import type { Findings } from "./find.ts";
 import type { Reduction } from "./reduce.ts";
 import { runUnder } from "./run-under.ts";
+import { spotOfId } from "./spot-of-id.ts";
 
 /** A correction as the recipe has it, its places in the prepared picture's pixels. */
 export type SpotCorrection = {
@@ -49,7 +50,7 @@ export function assignSpots(
   const poured: { readonly area: Uint32Array; readonly spot: number }[] = [];
   for (const correction of corrections) {
     if (!correction.isOn) continue;
-    const spot = spots.findIndex(({ id, members }) => id === correction.spotId || members.includes(correction.spotId));
+    const spot = spotOfId(spots, correction.spotId);
     const reason =
       spot < 0
         ? "its spot is no longer there"

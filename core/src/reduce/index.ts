@@ -11,3 +11,4 @@ export {
   type SpotRole,
   UNDECIDED,
 } from "./reduce.ts";
+export { spotOfId } from "./spot-of-id.ts";

@@ -1,5 +1,5 @@
 // From found colours to the job's spots: the person's merges first, then the ladder down to the wanted number.
-import { describeColour, parseHex, type Rgb } from "../colour/index.ts";
+import { ciede2000, nameChoices, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { NONE } from "../raster/index.ts";
 import type { Findings, FoundColour } from "./find.ts";
 import { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
@@ -59,8 +59,15 @@ export interface Reduction {
   readonly proposal: Proposal;
 }
 
-/** Applies the person's decisions to the findings. Cost does not depend on the picture's size. */
-export function reduceColours({ found, noise }: Findings, settings: ColourSettings): Reduction {
+/**
+ * Applies the person's decisions to the findings. A spot that nobody decided on and that is the garment's own colour is
+ * proposed to be the garment: no ink. Cost does not depend on the picture's size.
+ */
+export function reduceColours(
+  { found, noise }: Findings,
+  settings: ColourSettings,
+  garment: Rgb | null = null,
+): Reduction {
   const leaderOf = new Map(found.map((colour) => [colour.id, colour.id]));
   const merge = (from: string, into: string) => {
     for (const [id, leader] of leaderOf) if (leader === from) leaderOf.set(id, into);
@@ -89,7 +96,7 @@ export function reduceColours({ found, noise }: Findings, settings: ColourSettin
   }));
   inPicture.sort((a, b) => b.areaPx - a.areaPx);
   const added = settings.added.map(({ id, hex }) => ({ id, pictureRgb: parseHex(hex), areaPx: 0, members: [] }));
-  const spots = decideSpots([...inPicture, ...added], settings);
+  const spots = decideSpots([...inPicture, ...added], settings, garment);
   const indexOf = new Map(spots.map((spot, index) => [spot.id, index]));
   const spotOfFound = new Uint8Array(256).fill(NONE);
   found.forEach((colour, index) => {
@@ -102,27 +109,35 @@ function sumArea(found: readonly FoundColour[], leaderOf: ReadonlyMap<string, st
   return found.reduce((sum, colour) => (leaderOf.get(colour.id) === leader ? sum + colour.areaPx : sum), 0);
 }
 
+/** A spot this near to the garment, CIEDE2000, needs no ink (common practice, no source). */
+const IS_GARMENT = 3;
+
 /** Names that mean something else to a RIP (the process inks; ISO 32000-1, 8.6.6.4: All and None) or to this product. */
 const RESERVED_NAMES = new Set(["cyan", "magenta", "yellow", "black", "all", "none", "underbase"]);
 
 /**
- * Name, colour and role as decided. A name is the person's, else the stock's, else words for the colour. Two spots never
+ * Name, colour and role as decided. A name is the person's, else the stock's, else free words for the colour. Two spots never
  * share a name, since plates are told apart by it; a reserved one gets " ink" behind it, so that "Black" stays a spot of its
  * own at any RIP.
  */
 function decideSpots(
   spots: readonly Pick<Spot, "id" | "pictureRgb" | "areaPx" | "members">[],
   settings: ColourSettings,
+  garment: Rgb | null,
 ): Spot[] {
   const taken = new Set<string>();
+  const garmentLab = garment && rgbToLab(garment);
   return spots.map((spot) => {
-    const { name: given, role = "ink", isLocked = false, hex, stock } = settings.spots[spot.id] ?? {};
+    const { name: given, role: decided, isLocked = false, hex, stock } = settings.spots[spot.id] ?? {};
     const printed = stock?.hex ?? hex;
     const rgb = printed === undefined ? spot.pictureRgb : parseHex(printed);
-    const plain = given?.trim() || stock?.name || describeColour(rgb);
-    const wanted = RESERVED_NAMES.has(plain.toLowerCase()) ? `${plain} ink` : plain;
-    let name = wanted;
-    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wanted} ${n}`;
+    const isGarment = garmentLab !== null && ciede2000(garmentLab, rgbToLab(rgb)) <= IS_GARMENT;
+    const role = decided ?? (isGarment ? "garment" : "ink");
+    const called = given?.trim() || stock?.name;
+    const choices = called === undefined ? nameChoices(rgb) : [called];
+    const allowed = choices.map((plain) => (RESERVED_NAMES.has(plain.toLowerCase()) ? `${plain} ink` : plain));
+    let name = allowed.find((choice) => !taken.has(choice.toLowerCase())) ?? allowed[0];
+    for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${allowed[0]} ${n}`;
     taken.add(name.toLowerCase());
     return { ...spot, name, rgb, role, isLocked };
   });

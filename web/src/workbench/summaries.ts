@@ -14,9 +14,11 @@ export function summariseSteps(
   return {
     artwork: `${formatLength(widthMm, recipe.artwork.width.unit)} wide, ${Math.round(effectiveDpi(size.width, widthMm))} dpi`,
     colours: reduced ? `${count(reduced.spots.length, "colour")}, ${count(inks ?? 0, "ink")}` : "not looked at yet",
-    shapes: traced ? `${traced.counts.shapes} shapes, ${traced.counts.nodes} nodes` : "not traced yet",
+    shapes: traced
+      ? `${count(traced.counts.shapes, "shape")}, ${count(traced.counts.nodes, "node")}`
+      : "not traced yet",
     separations: separation
-      ? `${separation.plates.length} plates, trap ${recipe.separations.trapMm} mm`
+      ? `${count(separation.plates.length, "plate")}, trap ${recipe.separations.trapMm} mm`
       : `trap ${recipe.separations.trapMm} mm`,
     output: recipe.output.isMirrored ? "films, mirrored" : "films, right-reading",
     proof: "to look at and show",

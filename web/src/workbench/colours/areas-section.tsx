@@ -1,7 +1,7 @@
 // Areas: given another spot, poured full, divided by a line; everything done is listed.
 import { formatHex } from "@plain-palette/core/colour";
 import type { Correction } from "@plain-palette/core/recipe";
-import type { Spot } from "@plain-palette/core/reduce";
+import { type Spot, spotOfId } from "@plain-palette/core/reduce";
 import { useId } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -112,7 +112,7 @@ interface RowProps {
 
 function CorrectionRow({ correction, spots, misfit }: RowProps) {
   const edit = useJob((state) => state.edit);
-  const spot = spots.find(({ id, members }) => id === correction.spotId || members.includes(correction.spotId));
+  const spot = spots[spotOfId(spots, correction.spotId)];
   const words = `${WORDS[correction.kind]} ${spot?.name ?? "a spot that is gone"}`;
   return (
     <li className="border-t border-rule px-1.5 py-0.5 first:border-t-0">

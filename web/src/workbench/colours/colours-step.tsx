@@ -122,7 +122,7 @@ function MatchAll({ spots, kind }: { spots: readonly Spot[]; kind: StockKind }) 
   const { shelf, settings } = useShop();
   const limits = { same: settings.sameDifference, near: settings.nearDifference };
   const found = spots.flatMap((spot) => {
-    const best = matchStock(spot.pictureRgb, shelf, kind, limits)[0];
+    const best = matchStock(spot.rgb, shelf, kind, limits)[0];
     return best?.verdict === "same" && !decided[spot.id]?.stock ? [{ spot, best }] : [];
   });
   if (found.length === 0) return null;

@@ -83,7 +83,7 @@ export function CountGroup({ reduced }: { reduced: ReducedView }) {
         min={1}
         max={1_000_000}
         stepBy={10}
-        hint={`${inks} ${inks === 1 ? "ink" : "inks"} come to ${money(priceColours(inks, pieces, settings))}; one more or fewer is ${money(priceColours(1, pieces, settings))}`}
+        hint={`${inks} ${inks === 1 ? "ink comes" : "inks come"} to ${money(priceColours(inks, pieces, settings))}; one more or fewer is ${money(priceColours(1, pieces, settings))}`}
         onChange={(next) => edit((r) => setColours(r, { pieces: Math.round(next) }))}
       />
       {proposal.isShaded && (
@@ -117,5 +117,5 @@ function sayProposal({ proposal, foundCount }: ReducedView, nameOf: (id: string)
   }
   if (smallest) doubts.push(`${nameOf(smallest.id)} covers ${(smallest.share * 100).toFixed(2)} % only`);
   if (isNoisy) doubts.push("grain or compression blurs the picture");
-  return `${count} colours, ${sureness}${doubts.length > 0 ? `: ${doubts.join("; ")}` : ""}.`;
+  return `${count} ${count === 1 ? "colour" : "colours"}, ${sureness}${doubts.length > 0 ? `: ${doubts.join("; ")}` : ""}.`;
 }

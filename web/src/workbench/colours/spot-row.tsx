@@ -131,7 +131,9 @@ interface ShelfLineProps {
 function ShelfLine({ spot, decision, desk, decide }: ShelfLineProps) {
   const { shelf, settings } = useShop();
   const limits = { same: settings.sameDifference, near: settings.nearDifference };
-  const matches = matchStock(spot.pictureRgb, shelf, desk.stockKind, limits);
+  // What is wanted is the colour that was decided on; a stock that was taken for it is measured against the picture's.
+  const wanted = decision.stock ? spot.pictureRgb : spot.rgb;
+  const matches = matchStock(wanted, shelf, desk.stockKind, limits);
   const { stock } = decision;
   const chosen = stock ?? (matches.length > 0 ? referStock(matches[0].stock, matches[0].difference) : null);
   if (!chosen) return null;
