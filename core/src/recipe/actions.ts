@@ -4,7 +4,7 @@ import { z } from "../zod/index.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 /** Coordinates of pictures up to the intake's limit, and some way outside them. */
-const coordinate = z.number().min(-100_000).max(200_000);
+export const coordinate = z.number().min(-100_000).max(200_000);
 export const point = z.object({ x: coordinate, y: coordinate });
 export const path = z.array(coordinate).min(2).max(8000);
 export const entry = z.object({ id: z.string().min(1).max(24), isOn: z.boolean().default(true) });

@@ -1,16 +1,22 @@
 // Corrections to which place is which spot: an area given another one, poured full, or divided by a drawn line.
-import { type Frame, invertMap, mapPoint } from "../raster/index.ts";
+import { type Frame, type Homography, invertMap, mapPoint } from "../raster/index.ts";
 import { z } from "../zod/index.ts";
-import { entry, path, point, scalePoint } from "./actions.ts";
+import { coordinate, entry, path, point, scalePoint } from "./actions.ts";
 
 const spotId = z.string().min(1).max(40);
 
+/** Which areas: that at the place, all of its colour that lines enclose, all of its colour, or all in a drawn loop. */
+const how = {
+  reach: z.enum(["area", "enclosed", "everywhere", "loop"]).default("area"),
+  loop: z.array(coordinate).max(8000).default([]),
+};
+
 /** Places are the client's pixels, so that cropping or turning later moves nothing. */
 export const correctionSchema = z.discriminatedUnion("kind", [
-  /** The area at a place becomes another spot. */
-  entry.extend({ kind: z.literal("recolour"), at: point, spotId }),
-  /** The area at a place, enclosed by lines, is filled; the fill runs under the lines to their middle. */
-  entry.extend({ kind: z.literal("pour"), at: point, spotId }),
+  /** The area at a place, or several, become another spot, or nothing at all (`NOTHING`). */
+  entry.extend({ kind: z.literal("recolour"), at: point, ...how, spotId }),
+  /** The same for what lines enclose; the fill runs under the lines to their middle. */
+  entry.extend({ kind: z.literal("pour"), at: point, ...how, spotId }),
   /** A line through touching parts of one colour: the smaller part, or the other one, becomes a spot of its own. */
   entry.extend({ kind: z.literal("divide"), line: path.min(4), isFlipped: z.boolean().default(false), spotId }),
 ]);
@@ -20,14 +26,18 @@ export type Correction = z.infer<typeof correctionSchema>;
 export function placeCorrections(corrections: readonly Correction[], frame: Frame): Correction[] {
   const toPrepared = invertMap(frame.toSource);
   return corrections.map((correction) => {
-    if (correction.kind !== "divide") return { ...correction, at: mapPoint(toPrepared, correction.at) };
-    const line: number[] = [];
-    for (let i = 0; i + 1 < correction.line.length; i += 2) {
-      const { x, y } = mapPoint(toPrepared, { x: correction.line[i], y: correction.line[i + 1] });
-      line.push(x, y);
-    }
-    return { ...correction, line };
+    if (correction.kind === "divide") return { ...correction, line: mapLine(toPrepared, correction.line) };
+    return { ...correction, at: mapPoint(toPrepared, correction.at), loop: mapLine(toPrepared, correction.loop) };
   });
+}
+
+function mapLine(map: Homography, line: readonly number[]): number[] {
+  const mapped: number[] = [];
+  for (let i = 0; i + 1 < line.length; i += 2) {
+    const { x, y } = mapPoint(map, { x: line[i], y: line[i + 1] });
+    mapped.push(x, y);
+  }
+  return mapped;
 }
 
 /** The corrections for the same picture at another size. */
@@ -35,6 +45,10 @@ export function scaleCorrections(corrections: readonly Correction[], factor: num
   return corrections.map((correction) =>
     correction.kind === "divide"
       ? { ...correction, line: correction.line.map((v) => v * factor) }
-      : { ...correction, at: scalePoint(correction.at, factor) },
+      : {
+          ...correction,
+          at: scalePoint(correction.at, factor),
+          loop: correction.loop.map((v) => v * factor),
+        },
   );
 }

@@ -10,7 +10,7 @@ import {
   reduceColours,
 } from "../reduce/index.ts";
 import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
-import { fitShapes, type PlanarMap, readShapes, simplifyMap } from "../trace/index.ts";
+import { fitShapes, type PlanarMap, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
@@ -100,11 +100,16 @@ export function* runSteps(
   const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours, garmentRgb(recipe)));
   yield "assign";
   const assignment = keep(cache, "assign", assignKey, () =>
-    assignSpots(findings, reduction, placeCorrections(corrections, prepared.frame)),
+    assignSpots(
+      findings,
+      reduction,
+      placeCorrections(corrections, prepared.frame),
+      lastOf<Assignment>(cache, "assign"),
+    ),
   );
   yield "trace";
   const traced = keep(cache, "trace", traceKey, () => {
-    const read = () => readShapes(findings, reduction, assignment, shapes);
+    const read = () => readShapes(findings, reduction, assignment, shapes, lastOf<ShapesReading>(cache, "boundaries"));
     return fitShapes(keep(cache, "boundaries", readKey, read), shapes);
   });
   yield "simplify";
@@ -135,6 +140,11 @@ export function runPipeline(artwork: Artwork, recipe: Recipe, cache: ResultCache
     const step = steps.next();
     if (step.done) return step.value;
   }
+}
+
+/** What a step or part made last, of whatever: it tells by itself what of that still holds. */
+function lastOf<T>(cache: ResultCache, step: Step | Part): T | null {
+  return (cache.kept.get(step)?.result as T | undefined) ?? null;
 }
 
 function keep<T>(cache: ResultCache, step: Step | Part, key: string, compute: () => T): T {

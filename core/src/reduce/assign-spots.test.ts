@@ -25,6 +25,8 @@ const recolour = (x: number, y: number, spotId: string): SpotCorrection => ({
   id: "1",
   isOn: true,
   kind: "recolour",
+  reach: "area",
+  loop: [],
   at: { x, y },
   spotId,
 });
@@ -122,6 +124,8 @@ describe("pouring a fill into a line drawing", () => {
     id,
     isOn: true,
     kind: "pour",
+    reach: "area",
+    loop: [],
     at: { x, y },
     spotId,
   });

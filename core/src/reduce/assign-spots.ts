@@ -1,10 +1,16 @@
 // Which pixel is which spot: the found colours through the reduction, then what the person corrected, in order.
+import { rgbToLab } from "../colour/index.ts";
 import { type LabelMap, NONE } from "../raster/index.ts";
 import { divideArea } from "./divide.ts";
 import type { Findings } from "./find.ts";
-import type { Reduction } from "./reduce.ts";
+import { type Area, floodArea, isLineLike } from "./flood.ts";
+import { areasInLoop } from "./loop-areas.ts";
+import type { Reduction, Spot } from "./reduce.ts";
 import { runUnder } from "./run-under.ts";
 import { spotOfId } from "./spot-of-id.ts";
+
+/** Areas are given to no spot at all by this id: the garment shows there. */
+export const NOTHING = "nothing";
 
 /** A correction as the recipe has it, its places in the prepared picture's pixels. */
 export type SpotCorrection = {
@@ -12,7 +18,14 @@ export type SpotCorrection = {
   readonly isOn: boolean;
   readonly spotId: string;
 } & (
-  | { readonly kind: "recolour" | "pour"; readonly at: { readonly x: number; readonly y: number } }
+  | {
+      readonly kind: "recolour" | "pour";
+      readonly at: { readonly x: number; readonly y: number };
+      /** How far: the area at the place, all enclosed areas of its colour, all areas of it, or all within a drawn loop. */
+      readonly reach: "area" | "enclosed" | "everywhere" | "loop";
+      /** x, y pairs; empty without a loop. */
+      readonly loop: readonly number[];
+    }
   | { readonly kind: "divide"; readonly line: readonly number[]; readonly isFlipped: boolean }
 );
 
@@ -25,6 +38,12 @@ export interface UnderLine {
   readonly mask: LabelMap;
 }
 
+/** An area that was poured full, by the spot's index. */
+interface Poured {
+  readonly area: Uint32Array;
+  readonly spot: number;
+}
+
 /** The spots of a picture's pixels. */
 export interface Assignment {
   /** Index of each pixel's spot in the reduction. */
@@ -34,80 +53,138 @@ export interface Assignment {
   readonly underLines: readonly UnderLine[];
   /** Corrections that do nothing here, with the reason. */
   readonly misfits: ReadonlyMap<string, string>;
+  /** What it was made from and by: one more correction starts here. */
+  readonly madeFrom: {
+    readonly labels: LabelMap;
+    readonly spots: string;
+    readonly corrections: readonly string[];
+    readonly poured: readonly Poured[];
+  };
 }
 
-/** Gives every pixel its spot. Linear in pixels, and in the areas that corrections touch. */
+/**
+ * Gives every pixel its spot. Linear in pixels, and in the areas that corrections touch; with the `last` assignment of the
+ * same picture only what was added since is done.
+ */
 export function assignSpots(
   { labels }: Findings,
   { spots, spotOfFound }: Reduction,
   corrections: readonly SpotCorrection[],
+  last: Assignment | null = null,
 ): Assignment {
-  const { width, height } = labels;
-  const data = new Uint8Array(labels.data.length);
-  for (let p = 0; p < data.length; p++) data[p] = spotOfFound[labels.data[p]];
-  const map: LabelMap = { width, height, data };
-  const misfits = new Map<string, string>();
-  const poured: { readonly area: Uint32Array; readonly spot: number }[] = [];
-  for (const correction of corrections) {
-    if (!correction.isOn) continue;
-    const spot = spotOfId(spots, correction.spotId);
+  const spotsKey = JSON.stringify([
+    spots.map(({ id, rgb, role, members }) => [id, rgb, role, members]),
+    [...spotOfFound],
+  ]);
+  const inForce = corrections.filter(({ isOn }) => isOn);
+  const keys = inForce.map((correction) => JSON.stringify(correction));
+  const from = last?.madeFrom;
+  const goesOn =
+    from?.labels === labels && from.spots === spotsKey && from.corrections.every((key, i) => key === keys[i])
+      ? last
+      : null;
+  const map = goesOn ? copyMap(goesOn.spots) : lookUp(labels, spotOfFound);
+  const misfits = new Map(goesOn?.misfits);
+  const poured: Poured[] = goesOn ? [...goesOn.madeFrom.poured] : [];
+  const isTaken = new Uint8Array(inForce.length > 0 ? map.data.length : 0);
+  for (const correction of inForce.slice(goesOn?.madeFrom.corrections.length ?? 0)) {
+    const spot = correction.spotId === NOTHING ? NONE : spotOfId(spots, correction.spotId);
     const reason =
       spot < 0
         ? "its spot is no longer there"
         : correction.kind === "divide"
-          ? divideArea(map, correction.line, correction.isFlipped, spot)
-          : fillArea(map, correction, spot, poured);
+          ? divideArea(map, correction.line, correction.isFlipped, spot, isTaken)
+          : fillAreas(map, correction, spot, spots, poured, isTaken);
     if (reason !== null) misfits.set(correction.id, reason);
   }
   const areas = new Float64Array(256);
-  for (let p = 0; p < data.length; p++) areas[data[p]]++;
+  for (let p = 0; p < map.data.length; p++) areas[map.data[p]]++;
   // The lines a fill runs under are as they are in the end.
-  const underLines = poured.flatMap(({ area, spot }) => runUnder(map, area, spot, spots));
-  return { spots: map, areasPx: spots.map((_, index) => areas[index]), underLines, misfits };
+  const underLines = poured.flatMap((one) => runUnder(map, one.area, one.spot, spots));
+  return {
+    spots: map,
+    areasPx: spots.map((_, index) => areas[index]),
+    underLines: keepSame(underLines, goesOn?.underLines ?? []),
+    misfits,
+    madeFrom: { labels, spots: spotsKey, corrections: keys, poured },
+  };
 }
 
-function fillArea(
+function lookUp({ width, height, data: found }: LabelMap, spotOfFound: Uint8Array): LabelMap {
+  const data = new Uint8Array(found.length);
+  for (let p = 0; p < data.length; p++) data[p] = spotOfFound[found[p]];
+  return { width, height, data };
+}
+
+function copyMap({ width, height, data }: LabelMap): LabelMap {
+  return { width, height, data: data.slice() };
+}
+
+/** The under lines with those that are as before being the same objects: what was read from them holds. */
+function keepSame(underLines: readonly UnderLine[], before: readonly UnderLine[]): UnderLine[] {
+  const isSame = (a: UnderLine, b: UnderLine) =>
+    a.spotId === b.spotId &&
+    a.x === b.x &&
+    a.y === b.y &&
+    a.mask.width === b.mask.width &&
+    a.mask.height === b.mask.height &&
+    a.mask.data.every((value, p) => value === b.mask.data[p]);
+  return underLines.map((under, i) => (before[i] && isSame(under, before[i]) ? before[i] : under));
+}
+
+type FillCorrection = Extract<SpotCorrection, { kind: "recolour" | "pour" }>;
+
+function fillAreas(
   map: LabelMap,
-  { kind, at }: Extract<SpotCorrection, { kind: "recolour" | "pour" }>,
+  correction: FillCorrection,
   spot: number,
-  poured: { readonly area: Uint32Array; readonly spot: number }[],
+  spots: readonly Spot[],
+  poured: Poured[],
+  isTaken: Uint8Array,
 ): string | null {
-  const x = Math.floor(at.x);
-  const y = Math.floor(at.y);
-  if (x < 0 || y < 0 || x >= map.width || y >= map.height) return "its place is outside the picture";
-  const start = y * map.width + x;
-  if (kind === "recolour" && map.data[start] === NONE) return "there is nothing at its place";
-  const area = floodArea(map, start);
-  for (let k = 0; k < area.length; k++) map.data[area[k]] = spot;
-  if (kind === "pour") poured.push({ area, spot });
+  const { kind, at, reach, loop } = correction;
+  const isPour = kind === "pour";
+  let areas: readonly Area[];
+  if (reach === "loop") {
+    areas = areasInLoop(map, loop, isTaken).filter(({ pixels }) => map.data[pixels[0]] !== spot);
+    if (isPour) areas = areas.filter((area) => !isLine(map, area, spots));
+    if (areas.length === 0) return "no area lies wholly inside its loop";
+  } else {
+    const x = Math.floor(at.x);
+    const y = Math.floor(at.y);
+    if (x < 0 || y < 0 || x >= map.width || y >= map.height) return "its place is outside the picture";
+    const start = y * map.width + x;
+    if (!isPour && map.data[start] === NONE) return "there is nothing at its place";
+    const first = floodArea(map, start, isTaken);
+    if (isPour && isLine(map, first, spots)) return "its place is on a line: pour into what lines enclose";
+    areas = reach === "area" ? [first] : areasOfLabel(map, map.data[start], reach === "enclosed", isTaken);
+    if (areas.length === 0) return "no area of that colour is enclosed";
+  }
+  for (const { pixels } of areas) {
+    for (let k = 0; k < pixels.length; k++) map.data[pixels[k]] = spot;
+    if (isPour && spot !== NONE) poured.push({ area: pixels, spot });
+  }
   return null;
 }
 
-/** The connected pixels of one label around `start`, in order. */
-export function floodArea({ width, height, data }: LabelMap, start: number): Uint32Array {
-  const label = data[start];
-  const isTaken = new Uint8Array(data.length);
-  const stack = [start];
-  let size = 0;
-  for (let seed = stack.pop(); seed !== undefined; seed = stack.pop()) {
-    if (isTaken[seed] === 1) continue;
-    const rowStart = seed - (seed % width);
-    let from = seed;
-    let to = seed + 1;
-    while (from > rowStart && data[from - 1] === label) from--;
-    while (to < rowStart + width && data[to] === label) to++;
-    isTaken.fill(1, from, to);
-    size += to - from;
-    for (const beside of [-width, width]) {
-      if (from + beside < 0 || from + beside >= width * height) continue;
-      for (let q = from + beside, isRun = false; q < to + beside; q++) {
-        const isOpen = data[q] === label && isTaken[q] === 0;
-        if (isOpen && !isRun) stack.push(q);
-        isRun = isOpen;
-      }
-    }
+/** All areas of a label, or those that do not reach the picture's edge. */
+function areasOfLabel(map: LabelMap, label: number, isEnclosed: boolean, isTaken: Uint8Array): Area[] {
+  const areas: Area[] = [];
+  const done = new Uint8Array(map.data.length);
+  for (let p = map.data.indexOf(label); p >= 0; p = map.data.indexOf(label, p + 1)) {
+    if (done[p] === 1) continue;
+    const area = floodArea(map, p, isTaken);
+    for (let k = 0; k < area.pixels.length; k++) done[area.pixels[k]] = 1;
+    if (!isEnclosed || !area.touchesEdge) areas.push(area);
   }
-  const area = new Uint32Array(size);
-  for (let p = isTaken.indexOf(1), k = 0; p >= 0; p = isTaken.indexOf(1, p)) while (isTaken[p] === 1) area[k++] = p++;
-  return area;
+  return areas;
+}
+
+/** CIELAB L* up to which an ink draws lines. */
+const DARK = 50;
+
+/** Whether an area is a drawn line: thin, long, and of a dark ink. */
+export function isLine(map: LabelMap, area: Area, spots: readonly Spot[]): boolean {
+  const spot = spots[map.data[area.pixels[0]]];
+  return spot?.role === "ink" && rgbToLab(spot.rgb)[0] < DARK && isLineLike(area);
 }

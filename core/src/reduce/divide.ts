@@ -1,15 +1,21 @@
 // A dividing line through touching parts of one colour: what lies on one side of it becomes a spot of its own.
 import { type LabelMap, NONE } from "../raster/index.ts";
-import { floodArea } from "./assign-spots.ts";
+import { floodArea } from "./flood.ts";
 
 /**
  * Divides the area that the line runs right through, and gives the smaller part (the other one if `isFlipped`) to `spot`.
- * Returns why it could not, or null. The line is x, y pairs; pixels go by the side that their centres lie on.
+ * Returns why it could not, or null. `isTaken` as for floodArea. The line is x, y pairs; pixels go by the side that their centres lie on.
  */
-export function divideArea(map: LabelMap, line: readonly number[], isFlipped: boolean, spot: number): string | null {
+export function divideArea(
+  map: LabelMap,
+  line: readonly number[],
+  isFlipped: boolean,
+  spot: number,
+  isTaken: Uint8Array,
+): string | null {
   const crossed = crossPixels(line, map.width, map.height);
   if (crossed.size === 0) return "its line runs outside the picture";
-  for (const area of crossedAreas(map, crossed)) {
+  for (const area of crossedAreas(map, crossed, isTaken)) {
     const sides = splitArea(map, area, crossed, line);
     if (!sides) continue;
     const smaller = sides[0].length <= sides[1].length ? 0 : 1;
@@ -20,13 +26,13 @@ export function divideArea(map: LabelMap, line: readonly number[], isFlipped: bo
 }
 
 /** Areas that the line crosses: those it does not end in before those it does, most crossed first. */
-function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>): Uint32Array[] {
+function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>, isTaken: Uint8Array): Uint32Array[] {
   const list = [...crossed];
   const isSeen = new Set<number>();
   const found: { readonly area: Uint32Array; readonly count: number; readonly hasEnd: boolean }[] = [];
   for (const p of list) {
     if (isSeen.has(p) || map.data[p] === NONE) continue;
-    const area = floodArea(map, p);
+    const area = floodArea(map, p, isTaken).pixels;
     let count = 0;
     for (const q of area)
       if (crossed.has(q)) {

@@ -1,5 +1,6 @@
-export { type Assignment, assignSpots, type SpotCorrection, type UnderLine } from "./assign-spots.ts";
+export { type Assignment, assignSpots, isLine, NOTHING, type SpotCorrection, type UnderLine } from "./assign-spots.ts";
 export { type Findings, type FoundColour, findColours } from "./find.ts";
+export { type Area, floodArea } from "./flood.ts";
 export { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
 export { MAX_FOUND } from "./palette.ts";
 export {

@@ -104,7 +104,9 @@ describe("a poured colour's plate", () => {
       trapMm,
       added: "d8412f",
       shows: [WHITE],
-      corrections: [{ id: "p", isOn: true, kind: "pour", at: { x: 60, y: 40 }, spotId: "d8412f" }],
+      corrections: [
+        { id: "p", isOn: true, kind: "pour", reach: "area", loop: [], at: { x: 60, y: 40 }, spotId: "d8412f" },
+      ],
     });
 
   it("never covers less with a wider trap, and has no ring of shirt in it", () => {

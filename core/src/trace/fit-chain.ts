@@ -82,6 +82,26 @@ export function readyChain(
   return { ...kind, points: cornered.points, corners: cornered.corners.filter((c) => c > 0 && c < last) };
 }
 
+/** The last clear line of each boundary, with the places of its ends. */
+const lastClear = new WeakMap<BoundaryPoints, { readonly key: string; readonly line: ReadyLine | null }>();
+
+/** The same without the points next to its ends; the same object as long as boundary, ends and corners are the same. */
+export function clearChain(
+  chain: Chain,
+  boundary: BoundaryPoints,
+  vertices: Float64Array,
+  picture: TracedPicture,
+  cornerCosine: number,
+): ReadyLine | null {
+  const at = (vertex: number) => (vertex < 0 ? "" : `${vertices[vertex * 2]} ${vertices[vertex * 2 + 1]}`);
+  const key = `${cornerCosine} ${at(chain.start)} ${at(chain.end)}`;
+  const last = lastClear.get(boundary);
+  if (last?.key === key) return last.line;
+  const line = readyChain(chain, boundary, vertices, picture, cornerCosine, true);
+  lastClear.set(boundary, { key, line });
+  return line;
+}
+
 /** How far the curve of a line may lie off its points, px. */
 export function toleranceOf(line: ReadyLine, { tolerancePx, keepsText }: CurveSettings): number {
   const asked = keepsText && line.isFine ? Math.min(tolerancePx, FINE_PX) : tolerancePx;
@@ -89,18 +109,22 @@ export function toleranceOf(line: ReadyLine, { tolerancePx, keepsText }: CurveSe
   return line.isShort ? Math.min(wide, SHORT_PX) : wide + line.hardPx;
 }
 
-/** The last curve of each line: small shapes often keep theirs when a tolerance changes. */
-const lastCurves = new WeakMap<ReadyLine, { readonly tolerance: number; readonly path: CubicPath }>();
+/** Curves kept of each line: as asked for, and as it was made again where it crossed another. */
+const KEPT_CURVES = 4;
+/** The last curves of each line by tolerance: small shapes often keep theirs when a tolerance changes. */
+const lastCurves = new WeakMap<ReadyLine, Map<number, CubicPath>>();
 
 /** The curve of a line within a tolerance, px. */
 export function fitLine(line: ReadyLine, tolerance: number): CubicPath {
-  const last = lastCurves.get(line);
-  if (last?.tolerance === tolerance) return last.path.slice();
+  const kept = lastCurves.get(line) ?? new Map<number, CubicPath>();
+  const last = kept.get(tolerance);
+  if (last) return last.slice();
   const { points, corners, isLoop } = line;
   const path = isLoop
     ? fitLoop(points, corners, tolerance)
     : fitBetween(points, [0, ...corners, points.length / 2 - 1], tolerance);
-  lastCurves.set(line, { tolerance, path: path.slice() });
+  if (kept.size === KEPT_CURVES) kept.clear();
+  lastCurves.set(line, kept.set(tolerance, path.slice()));
   return path;
 }
 

@@ -14,7 +14,7 @@ export {
   spotPaths,
   underPaths,
 } from "./planar-map.ts";
-export { readShapes } from "./read-shapes.ts";
+export { readShapes, type ShapesReading } from "./read-shapes.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";
 export { fitShapes, type ShapeSettings, tracePicture } from "./trace.ts";

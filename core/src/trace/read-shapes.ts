@@ -7,6 +7,7 @@ import { type BoundaryPoints, readBoundary, type TracedPicture } from "./boundar
 import { type ChainGraph, followChains } from "./chains.ts";
 import { type ReadyLine, readyChain } from "./fit-chain.ts";
 import { placeJunctions } from "./junctions.ts";
+import { findSameChains, hasSameEnds, sameReading } from "./same-chains.ts";
 import { anyOf, testSlivers } from "./slivers.ts";
 import { testThinLines } from "./thin-lines.ts";
 
@@ -42,12 +43,13 @@ export interface ShapesReading extends LabelReading {
   readonly underLines: readonly (LabelReading & { readonly x: number; readonly y: number })[];
 }
 
-/** Reads the boundaries of a reduced picture. */
+/** Reads the boundaries of a reduced picture; those that are as in the `last` reading are taken from it. */
 export function readShapes(
   findings: Findings,
   reduction: Reduction,
   assignment: Assignment,
   settings: ReadSettings,
+  last: ShapesReading | null = null,
 ): ShapesReading {
   const { spots, components } = labelSpots(findings, assignment, reduction, settings);
   const picture: TracedPicture = {
@@ -64,8 +66,8 @@ export function readShapes(
   const isDropped = new Set(reduction.spots.filter(({ role }) => role === "drop").map(({ id }) => id));
   const underLines = assignment.underLines.filter(({ spotId }) => !isDropped.has(spotId));
   return {
-    ...readLabels(picture, components, spotIds, cos),
-    underLines: underLines.map((under) => readUnder(under, cos)),
+    ...readLabels(picture, components, spotIds, cos, last),
+    underLines: underLines.map((under) => readUnderOnce(under, cos)),
   };
 }
 
@@ -100,12 +102,38 @@ function readLabels(
   components: Components,
   spotIds: readonly string[],
   cornerCosine: number,
+  last: LabelReading | null = null,
 ): LabelReading {
   const graph = followChains(picture.spots, components);
-  const boundaries = graph.chains.map((chain) => readBoundary(picture, chain));
+  const same = last ? findSameChains(picture, graph, last) : null;
+  const boundaries = graph.chains.map((chain, e) => {
+    if (!last || !same || same.walked[e] < 0) return readBoundary(picture, chain);
+    if (same.untouched[e] >= 0) return last.boundaries[same.untouched[e]];
+    return sameReading(readBoundary(picture, chain), last.boundaries[same.walked[e]]);
+  });
   const vertices = placeJunctions(graph, boundaries, picture);
-  const lines = graph.chains.map((chain, e) => readyChain(chain, boundaries[e], vertices, picture, cornerCosine));
+  const lines = graph.chains.map((chain, e) => {
+    const before = same ? same.walked[e] : -1;
+    const isAsRead = last !== null && before >= 0 && boundaries[e] === last.boundaries[before];
+    if (isAsRead && cornerCosine === last.cornerCosine && hasSameEnds(chain, vertices, last, before))
+      return last.lines[before];
+    return readyChain(chain, boundaries[e], vertices, picture, cornerCosine);
+  });
   return { picture, components, spotIds, graph, boundaries, vertices, lines, cornerCosine };
+}
+
+/** Readings of what fills run under: an area that was poured before is not read again. */
+const lastUnder = new WeakMap<
+  UnderLine,
+  { readonly cosine: number; readonly read: ShapesReading["underLines"][number] }
+>();
+
+function readUnderOnce(under: UnderLine, cornerCosine: number): ShapesReading["underLines"][number] {
+  const known = lastUnder.get(under);
+  if (known?.cosine === cornerCosine) return known.read;
+  const read = readUnder(under, cornerCosine);
+  lastUnder.set(under, { cosine: cornerCosine, read });
+  return read;
 }
 
 /** What a fill runs under lies hidden below the lines, so that the grid's own position is enough. */

@@ -3,7 +3,7 @@ import { joinPaths, lengthOf, pathArea, reversePath } from "../geometry/index.ts
 import { type Components, NONE } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction } from "../reduce/index.ts";
 import { BARE, type Chain, type ChainGraph } from "./chains.ts";
-import { type CurveSettings, fitLine, pictureEdge, readyChain, toleranceOf } from "./fit-chain.ts";
+import { type CurveSettings, clearChain, fitLine, pictureEdge, toleranceOf } from "./fit-chain.ts";
 import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
 import { type LabelReading, type ReadSettings, readShapes, type ShapesReading } from "./read-shapes.ts";
 import { roughPath } from "./rough-path.ts";
@@ -61,7 +61,7 @@ function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap
   const rings = collectRings(graph, edges);
   /** Fits a boundary again to the points away from its ends, and to where these are now. */
   const fitAgain = (e: number, share: number) => {
-    const line = readyChain(graph.chains[e], boundaries[e], vertices, picture, cornerCosine, true);
+    const line = clearChain(graph.chains[e], boundaries[e], vertices, picture, cornerCosine);
     const closer = { ...curves, tolerancePx: curves.tolerancePx * share };
     if (line) edges[e].path = fitLine(line, toleranceOf(line, closer));
   };

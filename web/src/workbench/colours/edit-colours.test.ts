@@ -3,7 +3,15 @@ import { describe, expect, it } from "vitest";
 import { addCorrection, mergeSpots, removeCorrection, type Target, unmergeSpot } from "./edit-colours.ts";
 
 const pour = (target: Target, recipe = makeRecipe()) =>
-  addCorrection(recipe, target, (id, spotId) => ({ id, isOn: true, kind: "pour", at: { x: 1, y: 1 }, spotId }));
+  addCorrection(recipe, target, (id, spotId) => ({
+    id,
+    isOn: true,
+    kind: "pour",
+    at: { x: 1, y: 1 },
+    reach: "area",
+    loop: [],
+    spotId,
+  }));
 const divide = (target: Target, recipe = makeRecipe()) =>
   addCorrection(recipe, target, (id, spotId) => ({
     id,
