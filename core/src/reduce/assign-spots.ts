@@ -134,6 +134,25 @@ function keepSame(underLines: readonly UnderLine[], before: readonly UnderLine[]
 
 type FillCorrection = Extract<SpotCorrection, { kind: "recolour" | "pour" }>;
 
+/** What a click would take: its areas, or why it takes none. `isTaken` as for floodArea. */
+export function areasToTake(
+  map: LabelMap,
+  { kind, at, reach }: Pick<FillCorrection, "kind" | "at" | "reach">,
+  spots: readonly Spot[],
+  isTaken: Uint8Array,
+): readonly Area[] | string {
+  const x = Math.floor(at.x);
+  const y = Math.floor(at.y);
+  if (x < 0 || y < 0 || x >= map.width || y >= map.height) return "its place is outside the picture";
+  const start = y * map.width + x;
+  if (kind !== "pour" && map.data[start] === NONE) return "there is nothing at its place";
+  const first = floodArea(map, start, isTaken);
+  if (kind === "pour" && isLine(map, first, spots)) return "its place is on a line: pour into what lines enclose";
+  if (reach === "area") return [first];
+  const areas = areasOfLabel(map, map.data[start], reach === "enclosed", isTaken);
+  return areas.length > 0 ? areas : "no area of that colour is enclosed";
+}
+
 function fillAreas(
   map: LabelMap,
   correction: FillCorrection,
@@ -142,7 +161,7 @@ function fillAreas(
   poured: Poured[],
   isTaken: Uint8Array,
 ): string | null {
-  const { kind, at, reach, loop } = correction;
+  const { kind, reach, loop } = correction;
   const isPour = kind === "pour";
   let areas: readonly Area[];
   if (reach === "loop") {
@@ -150,15 +169,9 @@ function fillAreas(
     if (isPour) areas = areas.filter((area) => !isLine(map, area, spots));
     if (areas.length === 0) return "no area lies wholly inside its loop";
   } else {
-    const x = Math.floor(at.x);
-    const y = Math.floor(at.y);
-    if (x < 0 || y < 0 || x >= map.width || y >= map.height) return "its place is outside the picture";
-    const start = y * map.width + x;
-    if (!isPour && map.data[start] === NONE) return "there is nothing at its place";
-    const first = floodArea(map, start, isTaken);
-    if (isPour && isLine(map, first, spots)) return "its place is on a line: pour into what lines enclose";
-    areas = reach === "area" ? [first] : areasOfLabel(map, map.data[start], reach === "enclosed", isTaken);
-    if (areas.length === 0) return "no area of that colour is enclosed";
+    const taken = areasToTake(map, correction, spots, isTaken);
+    if (typeof taken === "string") return taken;
+    areas = taken;
   }
   for (const { pixels } of areas) {
     for (let k = 0; k < pixels.length; k++) map.data[pixels[k]] = spot;
@@ -184,7 +197,7 @@ function areasOfLabel(map: LabelMap, label: number, isEnclosed: boolean, isTaken
 const DARK = 50;
 
 /** Whether an area is a drawn line: thin, long, and of a dark ink. */
-export function isLine(map: LabelMap, area: Area, spots: readonly Spot[]): boolean {
+function isLine(map: LabelMap, area: Area, spots: readonly Spot[]): boolean {
   const spot = spots[map.data[area.pixels[0]]];
   return spot?.role === "ink" && rgbToLab(spot.rgb)[0] < DARK && isLineLike(area);
 }

@@ -1,4 +1,11 @@
-export { type Assignment, assignSpots, isLine, NOTHING, type SpotCorrection, type UnderLine } from "./assign-spots.ts";
+export {
+  type Assignment,
+  areasToTake,
+  assignSpots,
+  NOTHING,
+  type SpotCorrection,
+  type UnderLine,
+} from "./assign-spots.ts";
 export { type Findings, type FoundColour, findColours } from "./find.ts";
 export { type Area, floodArea } from "./flood.ts";
 export { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";

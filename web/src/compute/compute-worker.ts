@@ -17,9 +17,11 @@ import {
 } from "@plain-palette/core/recipe";
 import type { Assignment, Findings, Reduction } from "@plain-palette/core/reduce";
 import type { PlanarMap } from "@plain-palette/core/trace";
+import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import type {
+  AreaRequest,
   ChecksView,
   ComputeMessage,
   ComputeRequest,
@@ -32,6 +34,7 @@ import { makeShapesFile, viewShapes } from "./shapes-views.ts";
 let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
 let latest = 0;
+let latestArea = 0;
 let working: Promise<void> = Promise.resolve();
 /** A pause of a hand that is tuning something, ms. */
 const HAND_MS = 450;
@@ -43,8 +46,13 @@ let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest | ShapesFileRequest>) => {
+self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest | ShapesFileRequest | AreaRequest>) => {
   if (data.type === "compute") latest = data.id;
+  if (data.type === "area") {
+    latestArea = data.id;
+    working = working.then(() => giveArea(data));
+    return;
+  }
   wake();
   // One at a time: the one before sees that it is stale and ends.
   working = working.then(() => {
@@ -182,7 +190,8 @@ async function tellResult(request: ComputeRequest, step: Step): Promise<void> {
     const { opaquePx, noise, found } = findings;
     const spots = reduction.spots.map((spot, i) => ({ ...spot, areaPx: assignment.areasPx[i] }));
     const { misfits } = assignment;
-    const view = { spots, foundCount: found.length, proposal, rungs, misfits, opaquePx, noise };
+    const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
+    const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
     tell({ type: "reduced", id, view });
   } else if (step === "simplify") tell({ type: "traced", id: request.id, view: viewShapes(request, resultsSoFar()) });
 }
@@ -214,6 +223,13 @@ async function propose({ id, what }: ProposeRequest): Promise<void> {
   const { prepared } = resultsSoFar();
   const proposal = what === "trim" ? proposeTrim(prepared.upright) : proposeBackground(prepared.raster);
   tell({ type: "proposed", id, proposal });
+}
+
+async function giveArea(request: AreaRequest): Promise<void> {
+  const { assignment, reduction } = resultsSoFar();
+  const isStale = request.id !== latestArea || !assignment || !reduction;
+  const view = isStale ? null : await viewArea(request, assignment, reduction);
+  tell({ type: "area", id: request.id, view }, view?.bitmap ? [view.bitmap] : []);
 }
 
 async function giveShapes(request: ShapesFileRequest): Promise<void> {

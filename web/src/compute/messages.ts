@@ -38,6 +38,21 @@ export interface ShapesFileRequest {
   readonly isPerColour: boolean;
 }
 
+/** Which areas a click on a place would take, as the areas were computed last. A later question makes an earlier one stale. */
+export interface AreaRequest {
+  readonly type: "area";
+  readonly id: number;
+  readonly kind: "recolour" | "pour";
+  readonly reach: "area" | "enclosed" | "everywhere";
+  /** Upright pixels. */
+  readonly at: { readonly x: number; readonly y: number };
+}
+
+/** What a click would take: marks on its pixels, or why it takes nothing. */
+export type AreaView =
+  | { readonly bitmap: ImageBitmap; readonly x: number; readonly y: number; readonly reason: null }
+  | { readonly bitmap: null; readonly reason: string };
+
 /** Look at the artwork as it is now and propose how to go on. */
 export interface ProposeRequest {
   readonly type: "propose";
@@ -94,6 +109,8 @@ export interface ReducedView {
   readonly rungs: readonly Rung[];
   /** Corrections that do nothing here, with the reason. */
   readonly misfits: ReadonlyMap<string, string>;
+  /** Corrections that this is made with; others of the recipe are still waiting. */
+  readonly corrections: ReadonlySet<string>;
   readonly opaquePx: number;
   readonly noise: number;
 }
@@ -162,4 +179,6 @@ export type ComputeMessage =
   | { readonly type: "failed"; readonly id: number; readonly message: string }
   /** One file, or several in a ZIP. */
   | { readonly type: "shapes-file"; readonly id: number; readonly name: string; readonly bytes: Uint8Array }
+  /** Null: a later question was asked meanwhile, or nothing is computed yet. */
+  | { readonly type: "area"; readonly id: number; readonly view: AreaView | null }
   | { readonly type: "proposed"; readonly id: number; readonly proposal: Proposals[keyof Proposals] };

@@ -2,9 +2,12 @@
 import type { Job } from "@plain-palette/contract";
 import type { ThinPlace } from "@plain-palette/core/checks";
 import type { Recipe, Step, Warning } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type {
+  AreaRequest,
+  AreaView,
   ChecksView,
   ComputeMessage,
   ComputeRequest,
@@ -29,7 +32,8 @@ export interface Computed {
   readonly source: ImageBitmap | null;
   readonly prepared: PreparedPicture | null;
   readonly reduced: ReducedView | null;
-  readonly traced: TracedView | null;
+  /** With the spots that it was traced from. */
+  readonly traced: (TracedView & { readonly spots: readonly Spot[] }) | null;
   readonly separation: Separation | null;
   readonly difference: DifferenceView | null;
   readonly checks: ChecksView | null;
@@ -57,7 +61,10 @@ const NOTHING: Computed = {
 /** Messages that bring something to show of a recipe, in the order in which it was computed. */
 const RESULTS: ReadonlySet<ComputeMessage["type"]> = new Set(["prepared", "reduced", "traced"]);
 
-function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "proposed" | "shapes-file" }>): Computed {
+function absorb(
+  state: Computed,
+  message: Exclude<ComputeMessage, { type: "proposed" | "shapes-file" | "area" }>,
+): Computed {
   switch (message.type) {
     case "loaded":
       return { ...state, source: message.bitmap, prepared: null };
@@ -68,7 +75,7 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "propo
     case "reduced":
       return { ...state, reduced: message.view };
     case "traced":
-      return { ...state, traced: message.view };
+      return { ...state, traced: { ...message.view, spots: state.reduced?.spots ?? [] } };
     case "separated":
       return { ...state, separation: message.separation, warnings: message.warnings, thinBase: message.thinBase };
     case "checked":
@@ -106,12 +113,20 @@ export type GiveShapes = (
   wanted: Pick<ShapesFileRequest, "format" | "stacking" | "isPerColour">,
 ) => Promise<{ readonly name: string; readonly bytes: Uint8Array<ArrayBuffer> }>;
 
+/** Asks the worker which areas a click would take; null where that is no longer of interest. */
+export type FindArea = (wanted: Omit<AreaRequest, "type" | "id">) => Promise<AreaView | null>;
+
 /** Computes `recipe` on the job's artwork, live. */
 export function useCompute(
   { hash }: Job["artwork"],
   recipe: Recipe,
   { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
-): { readonly computed: Computed; readonly propose: Propose; readonly giveShapes: GiveShapes } {
+): {
+  readonly computed: Computed;
+  readonly propose: Propose;
+  readonly giveShapes: GiveShapes;
+  readonly findArea: FindArea;
+} {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
@@ -120,8 +135,9 @@ export function useCompute(
   useEffect(() => {
     const made = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
     made.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
-      if (data.type === "proposed" || data.type === "shapes-file") {
-        waiting.current.get(data.id)?.((data.type === "proposed" ? data.proposal : data) as never);
+      if (data.type === "proposed" || data.type === "shapes-file" || data.type === "area") {
+        const answer = data.type === "proposed" ? data.proposal : data.type === "area" ? data.view : data;
+        waiting.current.get(data.id)?.(answer as never);
         waiting.current.delete(data.id);
         return;
       }
@@ -140,7 +156,7 @@ export function useCompute(
     setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
   }, [hash, recipe, upTo, focusId, compare, checkThin, measure, trying]);
   const ask = useCallback(
-    <T>(make: (id: number) => ProposeRequest | ShapesFileRequest) =>
+    <T>(make: (id: number) => ProposeRequest | ShapesFileRequest | AreaRequest) =>
       new Promise<T>((resolve) => {
         const id = ++asked.current;
         waiting.current.set(id, resolve);
@@ -153,5 +169,6 @@ export function useCompute(
     (wanted) => ask((id) => ({ type: "shapes-file", id, recipe, ...wanted })),
     [ask, recipe],
   );
-  return { computed, propose, giveShapes };
+  const findArea: FindArea = useCallback((wanted) => ask((id) => ({ type: "area", id, ...wanted })), [ask]);
+  return { computed, propose, giveShapes, findArea };
 }

@@ -133,10 +133,13 @@ export interface DrawnTrace {
   readonly fills: readonly { readonly spotId: string; readonly path: Pieces }[];
   readonly edges: Pieces;
   readonly nodes: Float64Array;
+  /** The spots that it was traced from. */
+  readonly spots: readonly Spot[];
 }
 
-export function drawTrace(traced: TracedView): DrawnTrace {
+export function drawTrace(traced: TracedView & { readonly spots: readonly Spot[] }): DrawnTrace {
   return {
+    spots: traced.spots,
     unders: traced.fills
       .filter(({ under }) => under.length > 0)
       .map(({ spotId, under }) => ({ spotId, path: makePieces(under, true) })),
@@ -146,9 +149,14 @@ export function drawTrace(traced: TracedView): DrawnTrace {
   };
 }
 
-/** All spots as they will look: garment-coloured ones show the garment. */
+/**
+ * All spots as they will look: garment-coloured ones show the garment. While shapes are those of an earlier recipe, spots that
+ * are gone since keep their colour: old and whole, until the new ones are there.
+ */
 function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string): TableLayer[] {
-  const colours = new Map(spots.map((spot) => [spot.id, spot.role === "garment" ? garment : formatHex(spot.rgb)]));
+  const colours = new Map(
+    [...trace.spots, ...spots].map((spot) => [spot.id, spot.role === "garment" ? garment : formatHex(spot.rgb)]),
+  );
   const paint = ({ spotId, path }: DrawnTrace["fills"][number]) => ({ colour: colours.get(spotId) ?? garment, path });
   return [
     { kind: "fills", fills: trace.unders.map(paint) },

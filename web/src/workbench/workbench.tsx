@@ -2,6 +2,7 @@
 import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
 import { layOutFilms } from "@plain-palette/core/films";
 import { printWidthMm, type Recipe } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Computed, useCompute } from "../compute/use-compute.ts";
@@ -43,6 +44,8 @@ const BUSY_WORDS = {
   check: "Measuring",
   compare: "Comparing",
 } as const;
+
+const NO_SPOTS: readonly Spot[] = [];
 
 /** Radius of the ring round a place that a check found, mm. */
 const RING_MM = 1.2;
@@ -109,7 +112,7 @@ export function Workbench() {
   const isArtwork = step === "artwork";
   const recipeOnTable = useRecipeOnTable(recipe, isArtwork ? desk : EMPTY_DESK);
   const needsPlates = step === "separations" || step === "output";
-  const { computed, propose, giveShapes } = useCompute(job.artwork, recipeOnTable, {
+  const { computed, propose, giveShapes, findArea } = useCompute(job.artwork, recipeOnTable, {
     upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "simplify",
     focusId: isArtwork ? desk.focusId : null,
     compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
@@ -122,7 +125,14 @@ export function Workbench() {
   const widthMm = printWidthMm(recipe, size);
   const mmPerPx = widthMm / size.width;
   const artworkTool = useToolInHand({ desk, change, prepared, mmPerPx });
-  const paintTool = usePaintTool({ desk: paintDesk, change: changePaint, prepared });
+  const paintTool = usePaintTool({
+    desk: paintDesk,
+    change: changePaint,
+    prepared,
+    spots: reduced?.spots ?? NO_SPOTS,
+    pointer: place,
+    findArea,
+  });
   const picker = shapePicker(shapesDesk, changeShapes, prepared);
   const inHand = isArtwork ? artworkTool : step === "colours" ? paintTool : step === "shapes" ? picker : null;
 

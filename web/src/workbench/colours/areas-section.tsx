@@ -1,7 +1,7 @@
 // Areas: given another spot, poured full, divided by a line; everything done is listed.
 import { formatHex } from "@plain-palette/core/colour";
 import type { Correction } from "@plain-palette/core/recipe";
-import { type Spot, spotOfId } from "@plain-palette/core/reduce";
+import { NOTHING, type Spot, spotOfId } from "@plain-palette/core/reduce";
 import { useId } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -10,7 +10,7 @@ import { EntryRow } from "../../parts/entry-row.tsx";
 import { Row } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
 import { changeCorrection, removeCorrection } from "./edit-colours.ts";
-import type { ChangePaintDesk, PaintDesk, PaintTool } from "./paint-desk.ts";
+import { type AreaReach, type ChangePaintDesk, type PaintDesk, type PaintTool, TO_GARMENT } from "./paint-desk.ts";
 
 interface Props {
   readonly reduced: ReducedView;
@@ -32,11 +32,20 @@ const TOOLS: readonly { readonly tool: PaintTool; readonly text: string; readonl
   },
 ];
 
+const REACHES: readonly { readonly value: AreaReach; readonly text: string }[] = [
+  { value: "area", text: "One area" },
+  { value: "enclosed", text: "All enclosed of its colour" },
+  { value: "everywhere", text: "Everywhere its colour is" },
+  { value: "loop", text: "All in a loop I draw" },
+];
+
 export function AreasSection({ reduced, desk, change }: Props) {
   const corrections = useJob((state) => state.recipe.colours.corrections);
   const { spots, misfits } = reduced;
   const select = useId();
-  const target = spots.some(({ id }) => id === desk.target) ? desk.target : null;
+  const reach = useId();
+  const isSpot = spots.some(({ id }) => id === desk.target);
+  const target = isSpot || desk.target === NOTHING || desk.target === TO_GARMENT ? desk.target : null;
   return (
     <>
       <Group title="Give areas to">
@@ -48,6 +57,8 @@ export function AreasSection({ reduced, desk, change }: Props) {
             onChange={(event) => change({ target: event.target.value || null })}
           >
             <option value="">A new spot</option>
+            <option value={TO_GARMENT}>The garment</option>
+            <option value={NOTHING}>Nothing</option>
             {spots.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
@@ -66,6 +77,22 @@ export function AreasSection({ reduced, desk, change }: Props) {
             />
           </Row>
         )}
+        <Row label="How far" htmlFor={reach}>
+          <select
+            id={reach}
+            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+            value={desk.reach}
+            onChange={(event) =>
+              change({ reach: REACHES.find(({ value }) => value === event.target.value)?.value ?? "area" })
+            }
+          >
+            {REACHES.map(({ value, text }) => (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            ))}
+          </select>
+        </Row>
         <div className="mt-1 flex flex-col gap-1.5">
           {TOOLS.map(({ tool, text, hint }) => {
             const isInHand = desk.tool?.kind === tool.kind;
@@ -93,6 +120,7 @@ export function AreasSection({ reduced, desk, change }: Props) {
                 correction={correction}
                 spots={spots}
                 misfit={misfits.get(correction.id) ?? null}
+                isWaiting={!reduced.corrections.has(correction.id)}
               />
             ))}
           </ol>
@@ -108,12 +136,15 @@ interface RowProps {
   readonly correction: Correction;
   readonly spots: readonly Spot[];
   readonly misfit: string | null;
+  /** Not computed yet. */
+  readonly isWaiting: boolean;
 }
 
-function CorrectionRow({ correction, spots, misfit }: RowProps) {
+function CorrectionRow({ correction, spots, misfit, isWaiting }: RowProps) {
   const edit = useJob((state) => state.edit);
   const spot = spots[spotOfId(spots, correction.spotId)];
-  const words = `${WORDS[correction.kind]} ${spot?.name ?? "a spot that is gone"}`;
+  const to = correction.spotId === NOTHING ? "nothing" : (spot?.name ?? "a spot that is gone");
+  const words = `${correction.kind !== "divide" && correction.reach !== "area" ? "Areas to" : WORDS[correction.kind]} ${to}`;
   return (
     <li className="border-t border-rule px-1.5 py-0.5 first:border-t-0">
       <EntryRow
@@ -134,6 +165,7 @@ function CorrectionRow({ correction, spots, misfit }: RowProps) {
           </button>
         )}
       </EntryRow>
+      {isWaiting && <p className="pb-0.5 text-xs text-soft">On its way ...</p>}
       {misfit && (
         <p role="note" className="pb-0.5 text-xs text-wrong">
           Does nothing here: {misfit}.

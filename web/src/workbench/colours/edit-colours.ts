@@ -1,6 +1,7 @@
 // Changes of the colour decisions, as changes of the recipe.
 import type { Correction, Recipe } from "@plain-palette/core/recipe";
-import { MAX_FOUND } from "@plain-palette/core/reduce";
+import { MAX_FOUND, NOTHING, type Spot } from "@plain-palette/core/reduce";
+import { type PaintDesk, TO_GARMENT } from "./paint-desk.ts";
 
 export type Colours = Recipe["colours"];
 export type Decision = Colours["spots"][string];
@@ -35,7 +36,7 @@ export function unmergeSpot(recipe: Recipe, members: readonly string[]): Recipe 
 }
 
 /** The spot that an area is given to: one that is there, or a new one of a colour. */
-export type Target = { readonly spotId: string } | { readonly hex: string };
+export type Target = { readonly spotId: string } | { readonly hex: string; readonly isGarment?: boolean };
 
 /** Adds a correction; a new spot comes with it. Returns the recipe and the id of the spot. */
 export function addCorrection(
@@ -52,6 +53,9 @@ export function addCorrection(
   return {
     spotId: same?.id ?? spotId,
     recipe: setColours(recipe, {
+      ...(isNew && target.isGarment && !same
+        ? { spots: { ...recipe.colours.spots, [spotId]: { role: "garment", name: "Garment" } } }
+        : {}),
       added: isNew && !same ? [...added, { id: spotId, hex: target.hex }] : added,
       corrections: [...corrections, same ? { ...correction, spotId: same.id } : correction],
     }),
@@ -74,4 +78,23 @@ export function removeCorrection(recipe: Recipe, id: string): Recipe {
 /** A name that none of the list has or had before the last of them. */
 function nextId(prefix: string, list: readonly { readonly id: string }[]): string {
   return `${prefix}${1 + Math.max(0, ...list.map(({ id }) => Number(id.slice(prefix.length)) || 0))}`;
+}
+
+/**
+ * Who areas are given to as things are now: a spot that was undone, or is no longer in the picture, is a new one again; the
+ * garment is a spot that shows it, an old one or a new one.
+ */
+export function resolveTarget(
+  desk: Pick<PaintDesk, "target" | "hex">,
+  spots: readonly Spot[],
+  garment: string,
+): Target {
+  if (desk.target === NOTHING) return { spotId: NOTHING };
+  if (desk.target === TO_GARMENT) {
+    const shown = spots.find(({ role }) => role === "garment");
+    return shown ? { spotId: shown.id } : { hex: garment, isGarment: true };
+  }
+  return spots.some(({ id }) => id === desk.target) && desk.target !== null
+    ? { spotId: desk.target }
+    : { hex: desk.hex };
 }
