@@ -32,6 +32,10 @@ export const jobCardSchema = z.object({
   step: jobStepSchema,
   garment: z.string(),
   artwork: artworkSchema,
+  /** Off the board, though nothing of it is gone. */
+  isPutAway: z.boolean(),
+  /** Version of which the server has a picture of the result; null before anybody has seen one. */
+  picture: z.number().int().nullable(),
   updatedAt: z.iso.datetime(),
 });
 export type JobCard = z.infer<typeof jobCardSchema>;
@@ -55,6 +59,7 @@ export const jobPatchSchema = z
     title: z.string().trim().min(1).max(120),
     client: z.string().trim().max(120),
     step: jobStepSchema,
+    isPutAway: z.boolean(),
   })
   .partial();
 export type JobPatch = z.infer<typeof jobPatchSchema>;

@@ -8,6 +8,7 @@ export {
 } from "./shop-settings.ts";
 export {
   referStock,
+  SPOT_STOCK_KINDS,
   STOCK_KINDS,
   type Stock,
   type StockColour,

@@ -1,8 +1,10 @@
-// What the shop has on its shelf: inks, transfer films, threads and stones, each with its colour.
+// What the shop has on its shelf: inks, transfer films, threads, stones and garments, each with its colour.
 import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { z } from "../zod/index.ts";
 
-export const STOCK_KINDS = ["ink", "film", "thread", "stone"] as const;
+/** What spots are made with. */
+export const SPOT_STOCK_KINDS = ["ink", "film", "thread", "stone"] as const;
+export const STOCK_KINDS = [...SPOT_STOCK_KINDS, "garment"] as const;
 export const stockKindSchema = z.enum(STOCK_KINDS);
 export type StockKind = z.infer<typeof stockKindSchema>;
 

@@ -4,6 +4,7 @@ import { ArtworkRevisions1764050400000 } from "./artwork-revisions.ts";
 import {
   ArtworkEntity,
   JobEntity,
+  JobPictureEntity,
   PlacementEntity,
   RecipeEntity,
   RunEntity,
@@ -12,6 +13,7 @@ import {
   StockEntity,
 } from "./entities.ts";
 import { FirstSchema1764028800000 } from "./first-schema.ts";
+import { JobPictures1764151200000 } from "./job-pictures.ts";
 import { Shelf1764064800000 } from "./shelf.ts";
 
 /** Opens the database and brings its schema up to date. */
@@ -24,6 +26,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
     entities: [
       ArtworkEntity,
       JobEntity,
+      JobPictureEntity,
       RecipeEntity,
       PlacementEntity,
       RunEntity,
@@ -31,7 +34,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       StockEntity,
       SettingsEntity,
     ],
-    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000, Shelf1764064800000],
+    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000, Shelf1764064800000, JobPictures1764151200000],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },
   });

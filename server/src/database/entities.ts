@@ -27,7 +27,16 @@ export interface JobRow {
   step: JobStep;
   /** Version of the recipe in force. */
   head: number;
+  /** Off the board, though nothing of it is gone. */
+  isPutAway: boolean;
   updatedAt: Date;
+}
+
+/** How a job's result looks, small, as a browser drew it of one version. */
+export interface JobPictureRow {
+  jobId: string;
+  version: number;
+  bytes: Buffer;
 }
 
 /** One version of a recipe. Versions form a tree: undo goes to the parent, redo to the newest child. */
@@ -119,7 +128,18 @@ export const JobEntity = new EntitySchema<JobRow>({
     client: { type: "varchar", length: 120 },
     step: { type: "varchar", length: 16 },
     head: { type: "int", unsigned: true },
+    isPutAway: { type: "boolean", name: "is_put_away" },
     updatedAt: { type: "datetime", precision: 3, name: "updated_at" },
+  },
+});
+
+export const JobPictureEntity = new EntitySchema<JobPictureRow>({
+  name: "job_picture",
+  tableName: "job_pictures",
+  columns: {
+    jobId: { type: "char", length: 36, primary: true, name: "job_id" },
+    version: { type: "int", unsigned: true },
+    bytes: { type: "mediumblob", select: false },
   },
 });
 

@@ -3,6 +3,7 @@ export {
   ArtworkEntity,
   type ArtworkRow,
   JobEntity,
+  JobPictureEntity,
   type JobRow,
   PlacementEntity,
   type PlacementRow,

@@ -20,6 +20,13 @@ const viewSchema = z
   })
   .transform(({ page, width }) => ({ page, drawnWidthPx: width }));
 const fileBody = express.raw({ type: () => true, limit: MAX_BYTES });
+const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
+
+/** By its first bytes (RFC 9649, 2.4): a RIFF container of WebP. */
+function isWebp(bytes: Buffer): boolean {
+  return bytes.subarray(0, 4).toString("latin1") === "RIFF" && bytes.subarray(8, 12).toString("latin1") === "WEBP";
+}
+
 /** Bytes that are named by their content never change. */
 const FOREVER = "private, max-age=31536000, immutable";
 
@@ -65,6 +72,26 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
 
   router.patch("/jobs/:id", express.json(), async (request, response) => {
     response.json(orMissing(await jobs.patch(request.params.id, jobPatchSchema.parse(request.body))));
+  });
+
+  router.post("/jobs/:id/copy", async (request, response) => {
+    response.status(201).json(orMissing(await jobs.copy(request.params.id)));
+  });
+
+  // How the result looks on the board, drawn by the browser that has it at hand.
+  router.put("/jobs/:id/picture", pictureBody, async (request, response) => {
+    const version = z.coerce.number().int().min(1).parse(request.query.version);
+    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    if (!isWebp(bytes))
+      throw new ProblemError({ title: "This is no WebP picture", status: 415, kept: "Nothing was changed." });
+    await jobs.savePicture(request.params.id, version, bytes);
+    response.status(204).end();
+  });
+
+  router.get("/jobs/:id/picture", async (request, response) => {
+    const bytes = await jobs.picture(request.params.id);
+    if (!bytes) throw notFound("A picture of this job");
+    response.set({ "Cache-Control": FOREVER, "X-Content-Type-Options": "nosniff" }).type("image/webp").send(bytes);
   });
 
   router.post("/jobs/:id/recipes", express.json({ limit: "4mb" }), async (request, response) => {

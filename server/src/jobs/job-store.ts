@@ -3,14 +3,17 @@
 import { createHash, randomUUID } from "node:crypto";
 import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
 import { makeRecipe, type Recipe, scaleActions, scaleCorrections } from "@plain-palette/core/recipe";
+import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import {
   ArtworkEntity,
   type ArtworkRow,
   JobEntity,
+  JobPictureEntity,
   type JobRow,
   RecipeEntity,
   type RecipeRow,
+  SettingsEntity,
 } from "../database/index.ts";
 import { notFound } from "../http/problems.ts";
 
@@ -48,7 +51,15 @@ export interface JobStore {
   moveHead(id: string, move: HeadMove): Promise<Job | null>;
   artworkBytes(hash: string): Promise<Buffer | null>;
   thumbnail(hash: string): Promise<Buffer | null>;
+  /** A new job of the same file with the recipe in force; null if there is no such job. */
+  copy(id: string): Promise<Job | null>;
+  /** Keeps how a version of the result looks, unless a picture of a later one is there. */
+  savePicture(id: string, version: number, bytes: Buffer): Promise<void>;
+  picture(id: string): Promise<Buffer | null>;
 }
+
+/** The only row of the settings. */
+const THE_SHOP = 1;
 
 export function makeJobStore(database: DataSource): JobStore {
   const { manager } = database;
@@ -63,7 +74,12 @@ export function makeJobStore(database: DataSource): JobStore {
     },
     async create(artwork, title) {
       const hash = await storeArtwork(manager, artwork);
-      const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title));
+      // What the shop can print is the job's from its first day on.
+      const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
+      const { thinnestLineMm } = shopSettingsSchema.parse(shop);
+      const body = makeRecipe({ separations: { base: { thinnestMm: thinnestLineMm } } });
+      const first: FirstVersion = { client: "", step: "artwork", body };
+      const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
       return toJob(manager, await manager.findOneByOrFail(JobEntity, { id }));
     },
     async patch(id, patch) {
@@ -94,6 +110,33 @@ export function makeJobStore(database: DataSource): JobStore {
     },
     async artworkBytes(hash) {
       return (await findBlob(manager, hash, "bytes"))?.bytes ?? null;
+    },
+    async copy(id) {
+      const job = await manager.findOneBy(JobEntity, { id });
+      if (!job) return null;
+      const head = await manager.findOneByOrFail(RecipeEntity, { jobId: id, version: job.head });
+      const title = `${job.title.slice(0, 112)} (copy)`;
+      const copied = await database.transaction((tx) =>
+        createJob(tx, head.artworkHash, head.fileName, title, { client: job.client, step: job.step, body: head.body }),
+      );
+      return this.find(copied);
+    },
+    async savePicture(id, version, bytes) {
+      if (!(await manager.existsBy(RecipeEntity, { jobId: id, version })))
+        throw notFound(`Version ${version} of this job`);
+      await manager.query(
+        `INSERT INTO job_pictures (job_id, version, bytes) VALUES (?, ?, ?)
+         ON DUPLICATE KEY UPDATE bytes = IF(VALUES(version) >= version, VALUES(bytes), bytes),
+                                 version = GREATEST(version, VALUES(version))`,
+        [id, version, bytes],
+      );
+    },
+    async picture(id) {
+      const row = await manager.findOne(JobPictureEntity, {
+        where: { jobId: id },
+        select: { jobId: true, bytes: true },
+      });
+      return row?.bytes ?? null;
     },
     async thumbnail(hash) {
       return (await findBlob(manager, hash, "thumbnail"))?.thumbnail ?? null;
@@ -170,18 +213,23 @@ async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promis
   return hash;
 }
 
-async function createJob(tx: EntityManager, artworkHash: string, fileName: string, title: string): Promise<string> {
+interface FirstVersion {
+  readonly client: string;
+  readonly step: JobRow["step"];
+  readonly body: Recipe;
+}
+
+async function createJob(
+  tx: EntityManager,
+  artworkHash: string,
+  fileName: string,
+  title: string,
+  { client, step, body }: FirstVersion,
+): Promise<string> {
   const id = randomUUID();
   const now = new Date();
-  await tx.insert(JobEntity, {
-    id,
-    title,
-    client: "",
-    step: "artwork",
-    head: 1,
-    updatedAt: now,
-  });
-  const first = { jobId: id, version: 1, parent: null, body: makeRecipe(), artworkHash, fileName, createdAt: now };
+  await tx.insert(JobEntity, { id, title, client, step, head: 1, isPutAway: false, updatedAt: now });
+  const first = { jobId: id, version: 1, parent: null, body, artworkHash, fileName, createdAt: now };
   await tx.insert(RecipeEntity, first);
   return id;
 }
@@ -203,6 +251,8 @@ async function toCard(manager: EntityManager, row: JobRow): Promise<JobCard> {
     client: row.client,
     step: row.step,
     garment: recipe.body.artwork.garment,
+    isPutAway: row.isPutAway,
+    picture: (await manager.findOneBy(JobPictureEntity, { jobId: row.id }))?.version ?? null,
     artwork: {
       hash: artwork.hash,
       fileName: recipe.fileName,

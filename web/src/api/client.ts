@@ -84,6 +84,13 @@ export const api = {
   listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
   findJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}`),
   patchJob: (id: string, patch: JobPatch): Promise<Job> => request(jobSchema, `/jobs/${id}`, withJson("PATCH", patch)),
+  copyJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}/copy`, { method: "POST" }),
+  savePicture: (id: string, version: number, picture: Blob): Promise<null> =>
+    request(z.null(), `/jobs/${id}/picture?version=${version}`, {
+      method: "PUT",
+      body: picture,
+      headers: { "Content-Type": "image/webp" },
+    }),
   saveRecipe: (id: string, save: RecipeSave): Promise<Job> =>
     request(jobSchema, `/jobs/${id}/recipes`, withJson("POST", save)),
   moveHead: (id: string, move: HeadMove): Promise<Job> => request(jobSchema, `/jobs/${id}/head`, withJson("PUT", move)),
@@ -154,6 +161,8 @@ function sendFile(path: string, file: File, onProgress: OnProgress, signal: Abor
 }
 
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
+/** How the result of a version looks. */
+export const jobPictureUrl = (id: string, version: number): string => `/api/jobs/${id}/picture?version=${version}`;
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
 export const stockFileUrl = (format: StockFormat): string => `/api/shelf/file?format=${format}`;
 /** `as`: the name under which the browser saves it. */

@@ -7,11 +7,16 @@ import { Button } from "../parts/button.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
+import { useWrites } from "../parts/use-writes.ts";
 import { JobCardView } from "./job-card.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
 
 export function Board() {
   const [wanted, setWanted] = useState("");
+  const [showsAway, setShowsAway] = useState(false);
+  const { problem, write, forget } = useWrites("jobs");
+  /** Said to assistive software, and shown: what was done to which job. */
+  const [done, setDone] = useState("");
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
   const { uploads, take, dismiss } = useUploads();
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
@@ -20,7 +25,9 @@ export function Board() {
     onDrop: (files) => void take(files),
   });
   const words = wanted.toLowerCase().split(/\s+/);
+  const awayCount = jobs.data?.filter((job) => job.isPutAway).length ?? 0;
   const shown = jobs.data?.filter((job) => {
+    if (job.isPutAway !== showsAway) return false;
     const text = `${job.number} ${job.title} ${job.client} ${job.artwork.fileName}`.toLowerCase();
     return words.every((word) => text.includes(word));
   });
@@ -43,19 +50,44 @@ export function Board() {
             ))}
           </ul>
         )}
+        {problem && <ProblemNote problem={problem} onClose={forget} />}
+        <div className="mb-3 flex items-center gap-4">
+          {(awayCount > 0 || showsAway) && (
+            <Button aria-pressed={showsAway} onClick={() => setShowsAway(!showsAway)}>
+              {showsAway ? "Back to the board" : `Put away: ${awayCount}`}
+            </Button>
+          )}
+          <p role="status" className="text-soft">
+            {done}
+          </p>
+        </div>
         {jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
         {jobs.isPending && <p role="status">Fetching the jobs ...</p>}
         {shown?.length === 0 && (
           <p className="border border-dashed border-soft/60 p-10 text-center">
-            {wanted
-              ? `No job has "${wanted}" in it.`
-              : "No jobs yet. Drop or paste the client's picture anywhere on this page."}
+            {showsAway && !wanted
+              ? "Nothing is put away."
+              : wanted
+                ? `No job has "${wanted}" in it.`
+                : "No jobs yet. Drop or paste the client's picture anywhere on this page."}
           </p>
         )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-5">
           {shown?.map((job) => (
             <li key={job.id}>
-              <JobCardView job={job} />
+              <JobCardView
+                job={job}
+                onCopy={() =>
+                  void write(() => api.copyJob(job.id)).then(
+                    (copy) => copy && setDone(`No. ${copy.number} is a copy of ${job.title}.`),
+                  )
+                }
+                onPutAway={(isPutAway) =>
+                  void write(() => api.patchJob(job.id, { isPutAway })).then(
+                    (kept) => kept && setDone(`${job.title} is ${isPutAway ? "put away" : "on the board again"}.`),
+                  )
+                }
+              />
             </li>
           ))}
         </ul>

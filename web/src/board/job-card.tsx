@@ -1,18 +1,48 @@
-// One job on the board: its picture on its garment's colour, and how far it is.
+// One job on the board: its result on its garment, how far it is, and what can be done with it as a whole.
 import { JOB_STEPS, type JobCard } from "@plain-palette/contract";
 import { Link } from "react-router";
-import { thumbnailUrl } from "../api/client.ts";
+import { jobPictureUrl, thumbnailUrl } from "../api/client.ts";
 import { STEP_NAMES } from "../job/step-names.ts";
 
-export function JobCardView({ job }: { job: JobCard }) {
-  const reached = JOB_STEPS.indexOf(job.step);
+interface Props {
+  readonly job: JobCard;
+  onCopy(): void;
+  onPutAway(isPutAway: boolean): void;
+}
+
+export function JobCardView({ job, onCopy, onPutAway }: Props) {
   return (
-    <Link
-      to={`/jobs/${job.id}/${job.step === "proof" ? "output" : job.step}`}
-      className="block border border-rule bg-card hover:border-ink"
-    >
+    <div className="border border-rule bg-card focus-within:border-ink hover:border-ink">
+      <Face job={job} />
+      <div className="flex gap-3 border-t border-rule px-3 py-1 text-xs">
+        <button
+          type="button"
+          className="underline-offset-2 hover:underline"
+          onClick={onCopy}
+          aria-label={`Copy ${job.title}`}
+        >
+          Copy
+        </button>
+        <button
+          type="button"
+          className="underline-offset-2 hover:underline"
+          onClick={() => onPutAway(!job.isPutAway)}
+          aria-label={`${job.isPutAway ? "Take out" : "Put away"} ${job.title}`}
+        >
+          {job.isPutAway ? "Take out again" : "Put away"}
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function Face({ job }: { job: JobCard }) {
+  const reached = JOB_STEPS.indexOf(job.step);
+  const picture = job.picture === null ? thumbnailUrl(job.artwork.hash) : jobPictureUrl(job.id, job.picture);
+  return (
+    <Link to={`/jobs/${job.id}/${job.step === "proof" ? "output" : job.step}`} className="block">
       <div className="grid h-52 place-items-center overflow-hidden p-4" style={{ background: job.garment }}>
-        <img src={thumbnailUrl(job.artwork.hash)} alt="" className="max-h-44 max-w-full object-contain" />
+        <img src={picture} alt="" className="max-h-44 max-w-full object-contain" />
       </div>
       <div className="border-t border-rule px-3 pb-3 pt-2">
         <div className="flex items-baseline gap-2">

@@ -12,6 +12,8 @@ const JOB: Job = {
   client: "Tern Island Ferry",
   step: "artwork",
   garment: "#ffffff",
+  isPutAway: false,
+  picture: null,
   artwork: {
     hash: "0".repeat(64),
     fileName: "a.png",

@@ -1,5 +1,6 @@
 // A list whose rows are moved by dragging or from the keyboard.
 import {
+  type Announcements,
   closestCenter,
   DndContext,
   type DragEndEvent,
@@ -18,6 +19,25 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import type { CSSProperties, ReactNode } from "react";
+
+type Dragged = Pick<DragEndEvent["active"], "data">;
+
+/** A row by the name that it was given, and its place in its list. */
+const nameOf = ({ data }: Dragged) => String(data.current?.name ?? "row");
+const placeOf = ({ data }: Dragged) => {
+  const { index = 0, items = [] } = data.current?.sortable ?? {};
+  return `${index + 1} of ${items.length}`;
+};
+
+/** What assistive software says of a move: the row's own name, never the id it has in the program. */
+const ANNOUNCEMENTS: Announcements = {
+  onDragStart: ({ active }) => `${nameOf(active)} is picked up, at place ${placeOf(active)}.`,
+  onDragOver: ({ active, over }) =>
+    over ? `${nameOf(active)} is over place ${placeOf(over)}.` : `${nameOf(active)} is beside the list.`,
+  onDragEnd: ({ active, over }) =>
+    over ? `${nameOf(active)} was put at place ${placeOf(over)}.` : `${nameOf(active)} stays where it was.`,
+  onDragCancel: ({ active }) => `${nameOf(active)} stays where it was.`,
+};
 
 /** Takes moves of the rows inside it; each group of `groups` (ids) is ordered by itself. */
 export function SortableGroups({
@@ -39,7 +59,12 @@ export function SortableGroups({
     if (over && active.id !== over.id) onMove(String(active.id), String(over.id));
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={onDragEnd}
+      accessibility={{ announcements: ANNOUNCEMENTS }}
+    >
       {groups.map((ids, group) => (
         <SortableContext key={ids[0] ?? group} items={[...ids]} strategy={verticalListSortingStrategy}>
           {children(ids, group)}
@@ -54,7 +79,10 @@ export function useSortableRow(
   id: string,
   label: string,
 ): { row: { ref: (element: HTMLElement | null) => void; style: CSSProperties }; grip: ReactNode } {
-  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({ id });
+  const { setNodeRef, attributes, listeners, transform, transition } = useSortable({
+    id,
+    data: { name: label.replace(/^Move /, "") },
+  });
   return {
     row: { ref: setNodeRef, style: { transform: CSS.Translate.toString(transform), transition } },
     grip: (

@@ -5,15 +5,10 @@ import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
 import { useCompute } from "../compute/use-compute.ts";
+import { silhouetteFor } from "../garment/silhouettes.ts";
 import { useJob } from "../job/use-job.ts";
 
 const PROOF_WISHES = { upTo: "simplify" } as const;
-
-/** A garment's front: width of the body between the side seams, mm, and where the print's top is under the collar (common practice, no source). */
-const BODY_MM = 510;
-const TOP_MM = 75;
-/** The drawn garment in millimetres: a plain front with short sleeves. */
-const FRONT = "M-95 0C-60 52 60 52 95 0L190 22L330 160L270 224L255 202V690H-255V202L-270 224L-330 160L-190 22Z";
 
 export function Proof() {
   const job = useJob((state) => state.job);
@@ -22,6 +17,8 @@ export function Proof() {
   const { computed } = useCompute(job.artwork, recipe, PROOF_WISHES);
   const { prepared, reduced, traced, failure } = computed;
   const size = prepared?.frame ?? job.artwork;
+  const silhouette = silhouetteFor(recipe.artwork.placement);
+  const { box, printAt } = silhouette;
   const widthMm = printWidthMm(recipe, size);
   const heightMm = (widthMm * size.height) / size.width;
   const { width, garment } = recipe.artwork;
@@ -61,13 +58,14 @@ export function Proof() {
           {failure && <p role="alert">The proof could not be drawn: {failure}</p>}
           {!traced && !failure && <p role="status">Drawing the proof ...</p>}
           <svg
-            viewBox="-350 -20 700 730"
+            viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
             className="h-[34rem] w-full"
             role="img"
-            aria-label={`${job.title} on the garment`}
+            aria-label={`${job.title} on the ${silhouette.name} of the garment`}
           >
-            <path d={FRONT} fill={garment} stroke="rgb(0 0 0 / .35)" strokeWidth="1.5" />
-            <g transform={`translate(${-widthMm / 2} ${TOP_MM}) scale(${scale})`}>
+            <path d={silhouette.outline} fill={garment} stroke="rgb(0 0 0 / .35)" strokeWidth="1.5" />
+            <path d={silhouette.seams} fill="none" stroke="rgb(128 128 128 / .5)" strokeWidth="1" />
+            <g transform={`translate(${printAt.x - widthMm / 2} ${printAt.y}) scale(${scale})`}>
               {shapes.map(({ spot, d }) => (
                 <path
                   key={spot.id}
@@ -80,14 +78,26 @@ export function Proof() {
               ))}
             </g>
           </svg>
-          {widthMm > BODY_MM && <p role="note">The print is wider than the garment's front.</p>}
+          {widthMm > silhouette.widthMm && (
+            <p role="note">The print is wider than the garment is flat there ({silhouette.name}).</p>
+          )}
         </figure>
         <section aria-label="What will be printed">
           <dl className="border border-rule bg-card p-4">
             <dt className="text-soft">Printed size</dt>
             <dd className="mb-3 text-lg font-semibold">
-              {formatLength(widthMm, width.unit)} × {formatLength(heightMm, width.unit)}
+              {prepared ? (
+                `${formatLength(widthMm, width.unit)} × ${formatLength(heightMm, width.unit)}`
+              ) : (
+                <span role="status">Measuring ...</span>
+              )}
             </dd>
+            {recipe.artwork.placement && (
+              <>
+                <dt className="text-soft">Where</dt>
+                <dd className="mb-3">{recipe.artwork.placement.name}</dd>
+              </>
+            )}
             <dt className="text-soft">Garment</dt>
             <dd className="flex items-center gap-2">
               <span className="size-5 border border-soft/50" style={{ background: garment }} />
@@ -95,7 +105,7 @@ export function Proof() {
             </dd>
           </dl>
           <h2 className="mb-2 mt-5 font-semibold">
-            {inks.length} {inks.length === 1 ? "colour" : "colours"}
+            {reduced ? `${inks.length} ${inks.length === 1 ? "colour" : "colours"}` : "Colours"}
           </h2>
           <ul aria-label="Colours" className="border border-rule bg-card">
             {inks.map((spot) => (

@@ -1,4 +1,4 @@
-// The shelf: inks, films, threads and stones with their colours, changed where they stand, taken in from files and given out.
+// The shelf: inks, films, threads, stones and garments with their colours, changed where they stand, taken in from files and given out.
 import type { ShopStock, StockImport } from "@plain-palette/contract";
 import { formatHex } from "@plain-palette/core/colour";
 import { STOCK_KINDS, type Stock, type StockColour, type StockKind, stockRgb } from "@plain-palette/core/shelf";
@@ -19,6 +19,7 @@ const KINDS: Readonly<Record<StockKind, { readonly text: string; readonly one: s
   film: { text: "Films", one: "a film" },
   thread: { text: "Threads", one: "a thread" },
   stone: { text: "Stones", one: "a stone" },
+  garment: { text: "Garments", one: "a garment" },
 };
 
 export function Shelf() {

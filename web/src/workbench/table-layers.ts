@@ -10,6 +10,7 @@ import type { Separation } from "@plain-palette/core/separate";
 import type { Deviation } from "@plain-palette/core/trace";
 import type { TracedView, TriedView } from "../compute/messages.ts";
 import type { Computed, PreparedPicture } from "../compute/use-compute.ts";
+import { silhouetteFor } from "../garment/silhouettes.ts";
 import { nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
 import { makePath2D, makePieces, makePolylinePieces, type Pieces } from "../light-table/pieces.ts";
@@ -93,10 +94,7 @@ function resultOf({ step, computed, trace, hidden, garment }: Art, source: Table
   return trace && reduced ? resultLayers(trace, reduced.spots, garment) : source;
 }
 
-/** Room round the printable area on the table, as a share of it. */
-const ROUND_AREA = 0.12;
-
-/** The design on the printable area of its placement, at scale: in the middle, from the top. Units are upright pixels. */
+/** The design on the garment and the printable area of its placement, at scale. Units are upright pixels. */
 export function placedTable(
   { bitmap, bitmapScale, frame }: PreparedPicture,
   { garment, placement }: Recipe["artwork"],
@@ -106,20 +104,29 @@ export function placedTable(
     width: placement ? placement.areaWidthMm / mmPerPx : frame.width,
     height: placement ? placement.areaHeightMm / mmPerPx : frame.height,
   };
-  const room = Math.max(area.width, frame.width) * ROUND_AREA;
-  const width = Math.max(area.width, frame.width) + 2 * room;
-  const height = Math.max(area.height, frame.height) + 2 * room;
+  const { outline: body, seams, box, printAt } = silhouetteFor(placement);
+  const inPx = 1 / mmPerPx;
+  /** Middle of the print's upper edge on the table. */
+  const x = (printAt.x - box.x) * inPx;
+  const y = (printAt.y - box.y) * inPx;
+  const onGarment = (path: string) => {
+    const drawn = new Path2D();
+    drawn.addPath(new Path2D(path), new DOMMatrix().scaleSelf(inPx).translateSelf(-box.x, -box.y));
+    return drawn;
+  };
   const outline = new Path2D();
-  outline.rect((width - area.width) / 2, room, area.width, area.height);
+  outline.rect(x - area.width / 2, y, area.width, area.height);
   const middle = new Path2D();
-  middle.moveTo(width / 2, 0);
-  middle.lineTo(width / 2, height);
-  const onTable = { scaleX: bitmapScale, scaleY: bitmapScale, dx: (width - frame.width) / 2, dy: room };
+  middle.moveTo(x, y);
+  middle.lineTo(x, y + area.height);
+  const onTable = { scaleX: bitmapScale, scaleY: bitmapScale, dx: x - frame.width / 2, dy: y };
   return {
-    width,
-    height,
+    width: box.width * inPx,
+    height: box.height * inPx,
     layers: [
-      { ...garmentSheet({ width, height }, garment) },
+      { kind: "fills", fills: [{ colour: garment, path: onGarment(body) }] },
+      { kind: "strokes", path: onGarment(body), colour: "#1e1d1a", screenPx: 1 },
+      { kind: "strokes", path: onGarment(seams), colour: "#8a8880", screenPx: 1 },
       { kind: "strokes", path: middle, colour: "#1e1d1a", screenPx: 1, isHaloed: true, dashPx: 3 },
       { kind: "bitmap", bitmap, opacity: 1, placement: onTable },
       { kind: "strokes", path: outline, colour: "#1e1d1a", screenPx: 1.5, isHaloed: true, dashPx: 8 },

@@ -28,6 +28,7 @@ import { SeparationsStep } from "./steps/separations.tsx";
 import { summariseSteps } from "./summaries.ts";
 import { drawTrace, filmLayers, layArt, placedTable, placeOnFilm, ringPlaces, triedLayers } from "./table-layers.ts";
 import { Ticket } from "./ticket.tsx";
+import { useJobPicture } from "./use-job-picture.ts";
 import { useKeys } from "./use-keys.ts";
 
 const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx"));
@@ -121,6 +122,7 @@ export function Workbench() {
     trying: shapesDesk.trying,
   });
   const { prepared, traced, separation, reduced } = computed;
+  useJobPicture(computed);
   const size = prepared?.frame ?? job.artwork;
   const widthMm = printWidthMm(recipe, size);
   const mmPerPx = widthMm / size.width;

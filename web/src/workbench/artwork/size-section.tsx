@@ -1,4 +1,5 @@
 // Size: how wide or high it prints, where on the garment, and the client's file.
+import { formatHex } from "@plain-palette/core/colour";
 import { formatLength, type Length, toMm } from "@plain-palette/core/geometry";
 import {
   effectiveDpi,
@@ -8,6 +9,7 @@ import {
   printWidthMm,
   scaleActions,
 } from "@plain-palette/core/recipe";
+import { stockRgb } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api } from "../../api/client.ts";
@@ -15,6 +17,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { LengthField, Row } from "../../parts/fields.tsx";
+import { useShop } from "../colours/use-shop.ts";
 import { Fact, Group } from "../steps/panel.tsx";
 import type { SectionProps } from "./artwork-step.tsx";
 import { ClientFile } from "./client-file.tsx";
@@ -192,8 +195,56 @@ function placementOf({ name, widthMm, areaWidthMm, areaHeightMm }: Placement): P
   return { name, widthMm, areaWidthMm, areaHeightMm };
 }
 
+/** The garment by the shop's code or name for it, by its colour's digits, or by eye. */
 function GarmentField({ value, onChange }: { value: string; onChange(hex: string): void }) {
   const id = useId();
+  const { shelf } = useShop();
+  const garments = shelf
+    .filter(({ kind }) => kind === "garment")
+    .map((stock) => ({ label: `${stock.code} ${stock.name}`, hex: formatHex(stockRgb(stock)), stock }));
+  const worn = garments.find(({ hex }) => hex === value);
+  const [fault, setFault] = useState<string | null>(null);
+  const take = (typed: string) => {
+    const text = typed.trim().toLowerCase();
+    const found = garments.find(({ label, stock }) =>
+      [label, stock.code, stock.name].some((name) => name.toLowerCase() === text),
+    );
+    const hex = found?.hex ?? (/^#?[0-9a-f]{6}$/.test(text) ? `#${text.replace("#", "")}` : null);
+    setFault(hex ? null : `The shelf has no garment "${typed}"; a code, a name or #rrggbb`);
+    if (hex) onChange(hex);
+  };
+  return (
+    <>
+      <div className="flex items-center gap-3 py-1.5">
+        <label htmlFor={`${id}-code`}>Garment</label>
+        <input
+          key={value}
+          id={`${id}-code`}
+          list={`${id}-list`}
+          defaultValue={worn?.label ?? value}
+          className={`min-w-0 flex-1 rounded-[3px] border bg-card px-2 py-1 ${fault ? "border-wrong" : "border-rule"}`}
+          aria-invalid={fault !== null}
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => {
+            // A choice from the list counts at once; what is typed, when it is done.
+            if (garments.some(({ label }) => label === event.target.value)) take(event.target.value);
+          }}
+          onBlur={(event) => event.target.value !== (worn?.label ?? value) && take(event.target.value)}
+          onKeyDown={(event) => event.key === "Enter" && take(event.currentTarget.value)}
+        />
+        <datalist id={`${id}-list`}>
+          {garments.map(({ label, stock }) => (
+            <option key={stock.id} value={label} />
+          ))}
+        </datalist>
+      </div>
+      {fault && <p className="text-xs text-wrong">{fault}</p>}
+      <GarmentColour id={id} value={value} onChange={onChange} />
+    </>
+  );
+}
+
+function GarmentColour({ id, value, onChange }: { id: string; value: string; onChange(hex: string): void }) {
   return (
     <Row label="Garment colour" htmlFor={id}>
       <span className="flex items-center gap-2 rounded-[3px] border border-rule bg-card px-2 py-0.5">

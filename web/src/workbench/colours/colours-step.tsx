@@ -2,7 +2,7 @@
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { orderInks } from "@plain-palette/core/separate";
-import { matchStock, referStock, STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
+import { matchStock, referStock, SPOT_STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
 import { type RefObject, useEffect } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import type { Computed } from "../../compute/use-compute.ts";
@@ -72,6 +72,7 @@ const KIND_NAMES: Readonly<Record<StockKind, string>> = {
   film: "Films",
   thread: "Threads",
   stone: "Stones",
+  garment: "Garments",
 };
 
 /** All spots, inks in print order first. */
@@ -97,7 +98,7 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
           label="Shelf of"
           isSmall
           value={desk.stockKind}
-          options={STOCK_KINDS.map((value) => ({ value, text: KIND_NAMES[value] }))}
+          options={SPOT_STOCK_KINDS.map((value) => ({ value, text: KIND_NAMES[value] }))}
           onChange={(stockKind) => change({ stockKind })}
         />
       </div>
