@@ -54,16 +54,19 @@ const ACROSS = [
   [1, -1],
 ] as const;
 
+/** Whether a pixel lies between two that are alike and of another colour, each as the next beyond it: nothing is blended. */
 function isBetween(words: Uint32Array, p: number, step: number, own: number): boolean {
-  return words[p - step] !== own && words[p - step] === words[p + step];
+  const ground = words[p - step];
+  if (ground === own || ground !== words[p + step]) return false;
+  return words[p - 2 * step] === ground && words[p + 2 * step] === ground;
 }
 
 /** 1 for pixels between two that are alike and of another colour; null if few are. */
 function markThin(words: Uint32Array, width: number, height: number): Uint8Array | null {
   const isThin = new Uint8Array(words.length);
   let count = 0;
-  for (let y = 1; y < height - 1; y++)
-    for (let x = 1, p = y * width + 1; x < width - 1; x++, p++) {
+  for (let y = 2; y < height - 2; y++)
+    for (let x = 2, p = y * width + 2; x < width - 2; x++, p++) {
       const own = words[p];
       if (own >>> 24 < OPAQUE_ALPHA) continue;
       // Straight across, or across a step of the line.
