@@ -135,3 +135,49 @@ describe("the server's manners", () => {
     expect(headers.get("x-powered-by")).toBeNull();
   });
 });
+
+describe("a job as a whole", () => {
+  it("is copied with its recipe and its file, and the copy goes its own way", async () => {
+    const job = await createJob(bench.url(), await drawPicture(3), "crest.png");
+    await save(job, 1, 0.45);
+    const copy = jobSchema.parse((await send(bench.url(), "POST", `/jobs/${job.id}/copy`)).body);
+    expect(copy).toMatchObject({ title: "crest (copy)", head: 1, undo: null, artwork: { hash: job.artwork.hash } });
+    expect(copy.recipe.separations.trapMm).toBe(0.45);
+    await save(copy, 1, 0.2);
+    const original = jobSchema.parse((await send(bench.url(), "GET", `/jobs/${job.id}`)).body);
+    expect(original.recipe.separations.trapMm).toBe(0.45);
+  });
+
+  it("is put away and taken out again; nothing of it is gone", async () => {
+    const job = await createJob(bench.url(), await drawPicture(4), "apron.png");
+    const away = await send(bench.url(), "PATCH", `/jobs/${job.id}`, { isPutAway: true });
+    expect(away.body).toMatchObject({ isPutAway: true, head: 1 });
+    expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { isPutAway: false })).body).toMatchObject({
+      isPutAway: false,
+    });
+  });
+
+  it("keeps how its newest version looks; an older picture does not take its place, nor does what is no picture", async () => {
+    const job = await createJob(bench.url(), await drawPicture(5), "kite.png");
+    await save(job, 1, 0.4);
+    const put = (version: number, body: Buffer) =>
+      fetch(`${bench.url()}/api/jobs/${job.id}/picture?version=${version}`, {
+        method: "PUT",
+        body: new Uint8Array(body),
+        headers: { "Content-Type": "image/webp" },
+      });
+    const webp = (red: number) =>
+      sharp({ create: { width: 9, height: 9, channels: 3, background: { r: red, g: 0, b: 0 } } })
+        .webp({ lossless: true })
+        .toBuffer();
+    expect((await put(2, await webp(200))).status).toBe(204);
+    expect((await put(1, await webp(10))).status).toBe(204);
+    expect((await put(2, Buffer.from("<svg/>"))).status).toBe(415);
+    expect((await put(9, await webp(10))).status).toBe(404);
+    const kept = await fetch(`${bench.url()}/api/jobs/${job.id}/picture`);
+    const { channels } = await sharp(Buffer.from(await kept.arrayBuffer())).stats();
+    expect(channels[0].max).toBe(200);
+    const list = jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body);
+    expect(list.find(({ id }) => id === job.id)?.picture).toBe(2);
+  });
+});

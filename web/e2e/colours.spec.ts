@@ -52,7 +52,8 @@ test("the number: proposed with its reason, moved on the ladder; locks and merge
   await page.getByRole("menuitem", { name: "Take its merges apart" }).click();
   await settled(page);
   await expect(spots(page)).toHaveCount(5);
-  await expect(page.getByText(/^5 inks come to £177.50; one more or fewer is £35.50/)).toBeVisible();
+  // White is the garment's own colour: it needs no screen.
+  await expect(page.getByText(/^4 inks come to £142.00; one more or fewer is £35.50/)).toBeVisible();
   await setField(page, "Pieces", "100");
   await expect(page.getByText(/one more or fewer is £53.00/)).toBeVisible();
 });

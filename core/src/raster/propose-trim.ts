@@ -8,8 +8,8 @@ export interface TrimProposal {
   readonly angleDeg: number;
   /** What to keep of the straightened picture. */
   readonly crop: Box;
-  /** Corners of the sheet in the picture as it is, for a photograph taken at an angle; null unless all four sides show. */
-  readonly corners: Corners | null;
+  /** Corners of the sheet in the picture as it is, for a photograph taken at an angle; at the picture's edge where no side shows. */
+  readonly corners: Corners;
   /** The sides lean against each other by up to this: above a degree the sheet was photographed, not scanned. */
   readonly leanDeg: number;
 }
@@ -56,7 +56,7 @@ export function proposeTrim(raster: Raster): TrimProposal | null {
   const lies = angles.reduce((sum, { angle, weight }) => sum + angle * weight, 0) / weights;
   const leanDeg = Math.max(...angles.map(({ angle }) => angle)) - Math.min(...angles.map(({ angle }) => angle));
   const angleDeg = Math.round(-lies * 100) / 100;
-  const corners = cornersOf(sides);
+  const corners = cornersOf(sides, raster);
   return { angleDeg, crop: cropFor(raster, grey, sides, angleDeg), corners, leanDeg };
 }
 
@@ -162,9 +162,11 @@ function leastSquares(points: readonly Point[]): Side {
   return { at: my - slope * mx, slope, support: n };
 }
 
-function cornersOf(sides: Record<SideName, Side | null>): Corners | null {
-  const { left, right, top, bottom } = sides;
-  if (!left || !right || !top || !bottom) return null;
+function cornersOf(sides: Record<SideName, Side | null>, { width, height }: Raster): Corners {
+  // A side that is not seen lies at the picture's edge, or beyond it.
+  const edge = (at: number): Side => ({ at, slope: 0, support: 0 });
+  const [left, right] = [sides.left ?? edge(0), sides.right ?? edge(width)];
+  const [top, bottom] = [sides.top ?? edge(0), sides.bottom ?? edge(height)];
   return [cross(left, top), cross(right, top), cross(right, bottom), cross(left, bottom)];
 }
 

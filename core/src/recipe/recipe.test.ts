@@ -1,7 +1,20 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { layShapes, writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
-import { drawSvg } from "../testing/pictures.test.support.ts";
-import { makeRecipe, makeReport, makeResultCache, recipeSchema, runPipeline, runSteps } from "./index.ts";
+import { proposeBackground } from "../raster/index.ts";
+import { spotOfId } from "../reduce/index.ts";
+import { drawSvg, renderSvg } from "../testing/pictures.test.support.ts";
+import {
+  layUpright,
+  listWarnings,
+  makeRecipe,
+  makeReport,
+  makeResultCache,
+  pickBackground,
+  recipeSchema,
+  runPipeline,
+  runSteps,
+} from "./index.ts";
 
 const raster = drawSvg(
   128,
@@ -52,6 +65,40 @@ describe("artwork and recipe give every result", () => {
     expect(cache.kept.get("boundaries")?.result).not.toBe(boundaries);
   });
 
+  it("areas given one after another come out as all at once from a fresh start, whatever they are", () => {
+    const lines = drawSvg(
+      160,
+      '<g fill="none" stroke="#101014" stroke-width="5"><circle cx="60" cy="60" r="40"/><circle cx="100" cy="95" r="45"/><path d="M5 110C50 60 100 150 155 30"/></g>',
+    );
+    const drawing = { key: "lines", raster: lines };
+    const place = fc.record({ x: fc.integer({ min: 1, max: 158 }), y: fc.integer({ min: 1, max: 158 }) });
+    const edit = fc.record({
+      at: place,
+      kind: fc.constantFrom("pour" as const, "recolour" as const),
+      spotId: fc.constantFrom("new-1", "new-2", "nothing"),
+      reach: fc.constantFrom("area" as const, "area" as const, "enclosed" as const),
+      isOn: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { minLength: 2, maxLength: 4 }), (edits) => {
+        const cache = makeResultCache();
+        const added = [
+          { id: "new-1", hex: "#d8412f" },
+          { id: "new-2", hex: "#f2b134" },
+        ];
+        for (let n = 0; n <= edits.length; n++) {
+          const corrections = edits.slice(0, n).map((one, i) => ({ ...one, id: `c${i}`, loop: [] }));
+          const wanted = makeRecipe({ colours: { spots: { ffffff: { role: "drop" } }, added, corrections } });
+          const { map, assignment } = runPipeline(drawing, wanted, cache);
+          const fresh = runPipeline(drawing, wanted);
+          expect(assignment.spots.data).toEqual(fresh.assignment.spots.data);
+          expect(map).toEqual(fresh.map);
+        }
+      }),
+      { numRuns: 8 },
+    );
+  });
+
   it("moving a plate, renaming a spot or switching the base does not spread the traps again", () => {
     const cache = makeResultCache();
     const before = runPipeline(artwork, recipe, cache);
@@ -92,6 +139,73 @@ describe("the recipe's schema", () => {
     { colours: { count: 0 } },
   ])("refuses %j", (parts) => {
     expect(recipeSchema.safeParse(parts).success).toBe(false);
+  });
+});
+
+describe("warnings", () => {
+  const warningsOf = (results: ReturnType<typeof runPipeline>, wanted = recipe) => listWarnings(results, wanted);
+
+  it("say that paper prints as a background, until it is taken away or is the garment's", () => {
+    const onPaper = runPipeline(artwork, recipe);
+    expect(warningsOf(onPaper)[1].text).toMatch(/^White prints as a background over \d\d\.\d %.*--background away/);
+    const white = makeRecipe();
+    expect(
+      warningsOf(runPipeline(artwork, white), white)
+        .map(({ text }) => text)
+        .join(),
+    ).not.toContain("background");
+    const proposal = proposeBackground(raster);
+    if (!proposal) throw new Error("no background");
+    const { frame } = layUpright(raster.width, raster.height, []);
+    const away = makeRecipe({ artwork: { garment: "#1d2a44", actions: [pickBackground(proposal, frame, "a1")] } });
+    const results = runPipeline(artwork, away);
+    expect(
+      warningsOf(results, away)
+        .map(({ text }) => text)
+        .join(),
+    ).not.toContain("background");
+    expect(results.reduction.spots.map(({ id }) => id)).not.toContain("ffffff");
+  });
+
+  it("say how much is half-transparent and where, and nothing once it is decided", () => {
+    const shadowed = renderSvg(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="120" height="120"><rect x="40" y="40" width="60" height="50" fill="#000" fill-opacity="0.3"/><circle cx="50" cy="50" r="25" fill="#d8412f"/></svg>',
+    );
+    const [first] = warningsOf(runPipeline({ key: "s", raster: shadowed }, recipe)).filter(({ place }) => place);
+    expect(first.text).toMatch(/1\d\.\d % of the picture is half-transparent, 1\d\.\d % of it under one half/);
+    expect(first.place && first.place.x > 40 && first.place.x < 100).toBe(true);
+    const decided = makeRecipe({
+      artwork: { garment: "#1d2a44", actions: [{ id: "a1", kind: "see-through", treatment: "garment" }] },
+    });
+    const { reduction, prepared } = runPipeline({ key: "s", raster: shadowed }, decided);
+    expect(prepared.seeThrough).toBeNull();
+    // Three tenths of black on the garment: a tone of its own.
+    expect(reduction.spots.map(({ pictureRgb }) => pictureRgb.join(" "))).toContain("20 29 47");
+    // Changing the garment changes the tone.
+    const onTeal = runPipeline(
+      { key: "s", raster: shadowed },
+      { ...decided, artwork: { ...decided.artwork, garment: "#1f7a8c" } },
+    );
+    expect(onTeal.reduction.spots.map(({ pictureRgb }) => pictureRgb.join(" "))).toContain("22 85 98");
+  });
+});
+
+describe("spots and the garment", () => {
+  it("a colour within 3 of the garment is proposed to be the garment, unless a person says otherwise", () => {
+    const roleOf = (garment: string, spots = {}) =>
+      runPipeline(artwork, makeRecipe({ artwork: { garment }, colours: { spots } })).reduction.spots.find(
+        ({ id }) => id === "ffffff",
+      )?.role;
+    expect(roleOf("#fdfdfc")).toBe("garment");
+    expect(roleOf("#e0e0e0")).toBe("ink");
+    expect(roleOf("#ffffff", { ffffff: { role: "ink" } })).toBe("ink");
+  });
+
+  it("a correction finds its spot again in a file whose colours are a little other, and says when it does not", () => {
+    const spots = runPipeline(artwork, recipe).reduction.spots;
+    const idOf = (id: string) => spots[spotOfId(spots, id)]?.id ?? null;
+    expect([idOf("d8412f"), idOf("d54431"), idOf("15304e")]).toEqual(["d8412f", "d8412f", "14304f"]);
+    expect([idOf("3f9b5b"), idOf("new-1")]).toEqual([null, null]);
   });
 });
 

@@ -5,7 +5,7 @@ import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { drawSvg, PLAIN_SHAPES, paint, renderSvg } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
-import { assignSpots, findColours, reduceColours, type SpotCorrection, UNDECIDED } from "./index.ts";
+import { assignSpots, findColours, NOTHING, reduceColours, type SpotCorrection, UNDECIDED } from "./index.ts";
 
 const ADDED = [
   { id: "fill", hex: "#f2b134" },
@@ -193,5 +193,58 @@ describe("pouring a fill into a line drawing", () => {
     const light = paint(60, 60, (x, y) => (Math.hypot(x - 30, y - 30) > 20 ? [240, 240, 230] : [20, 20, 20]));
     const { assignment } = correct(light, [pour("1", 30, 30, "fill-2")]);
     expect(assignment.underLines).toEqual([]);
+  });
+});
+
+describe("many areas at once", () => {
+  const cells = drawSvg(
+    120,
+    '<rect width="120" height="120" fill="#f2efe4"/><g fill="#d8412f"><circle cx="25" cy="30" r="14"/><circle cx="70" cy="30" r="14"/><circle cx="25" cy="85" r="14"/><rect x="100" y="90" width="20" height="30"/></g>',
+  );
+  const take = (
+    reach: "enclosed" | "everywhere" | "loop",
+    spotId = "fill",
+    loop: number[] = [],
+  ): Extract<SpotCorrection, { kind: "recolour" | "pour" }> => ({
+    id: "1",
+    isOn: true,
+    kind: "recolour",
+    reach,
+    loop,
+    at: { x: 25, y: 30 },
+    spotId,
+  });
+  const four = [
+    [25, 30],
+    [70, 30],
+    [25, 85],
+    [110, 110],
+  ] as const;
+  const after = (correction: SpotCorrection) => {
+    const { at } = correct(cells, [correction]);
+    return four.map(([x, y]) => at(x, y) === "fill");
+  };
+
+  it("everywhere its colour is, only where it is enclosed, or all that lies wholly in a drawn loop", () => {
+    expect(after(take("everywhere"))).toEqual([true, true, true, true]);
+    // The fourth reaches the picture's edge.
+    expect(after(take("enclosed"))).toEqual([true, true, true, false]);
+    expect(after(take("loop", "fill", [5, 5, 95, 5, 95, 50, 5, 60]))).toEqual([true, true, false, false]);
+    const { assignment } = correct(cells, [take("loop", "fill", [20, 20, 30, 20, 30, 40])]);
+    expect([...assignment.misfits.values()]).toEqual(["no area lies wholly inside its loop"]);
+  });
+
+  it("can be given to nothing at all: the garment shows", () => {
+    const { at } = correct(cells, [take("everywhere", NOTHING)]);
+    expect([at(25, 30), at(110, 110), at(60, 60)]).toEqual([null, null, "f2efe4"]);
+  });
+
+  it("does not repaint an outline when a pour lands on a line", () => {
+    const outline = drawSvg(120, '<circle cx="60" cy="60" r="40" fill="none" stroke="#101014" stroke-width="6"/>');
+    const { assignment, at } = correct(outline, [
+      { ...take("everywhere"), kind: "pour", reach: "area", at: { x: 60, y: 20 } },
+    ]);
+    expect([...assignment.misfits.values()].join()).toContain("on a line");
+    expect(at(60, 20)).toBe("101014");
   });
 });

@@ -58,7 +58,7 @@ export function floodArea({ width, height, data }: LabelMap, start: number, isTa
 }
 
 /** An area with so long an outline for its size (as a multiple of a disc's, squared) is a line or a net of lines. */
-const LINE_LIKE = 25;
+const LINE_LIKE = 15;
 /** An area is wider than any line from this on, px: twice its size by its outline. */
 const WIDEST_LINE_PX = 40;
 

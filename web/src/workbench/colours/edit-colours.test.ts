@@ -1,6 +1,15 @@
 import { makeRecipe, recipeSchema } from "@plain-palette/core/recipe";
+import { NOTHING, type Spot } from "@plain-palette/core/reduce";
 import { describe, expect, it } from "vitest";
-import { addCorrection, mergeSpots, removeCorrection, type Target, unmergeSpot } from "./edit-colours.ts";
+import {
+  addCorrection,
+  mergeSpots,
+  removeCorrection,
+  resolveTarget,
+  type Target,
+  unmergeSpot,
+} from "./edit-colours.ts";
+import { TO_GARMENT } from "./paint-desk.ts";
 
 const pour = (target: Target, recipe = makeRecipe()) =>
   addCorrection(recipe, target, (id, spotId) => ({
@@ -46,5 +55,31 @@ describe("areas in the recipe", () => {
     const merged = mergeSpots(recipe, "a", "b");
     expect(merged.colours.count).toBe(4);
     expect(unmergeSpot(merged, ["b"]).colours).toEqual(recipe.colours);
+  });
+});
+
+describe("who areas are given to", () => {
+  const spot = (id: string, role: Spot["role"] = "ink"): Spot => ({
+    id,
+    name: id,
+    rgb: [0, 0, 0],
+    pictureRgb: [0, 0, 0],
+    role,
+    isLocked: false,
+    areaPx: 1,
+    members: [id],
+  });
+  it("is the chosen spot while it is there; after its pour was undone, a new one again", () => {
+    expect(resolveTarget({ target: "new-1", hex: "#f2b134" }, [spot("new-1")], "#ffffff")).toEqual({ spotId: "new-1" });
+    expect(resolveTarget({ target: "new-1", hex: "#f2b134" }, [spot("14304f")], "#ffffff")).toEqual({ hex: "#f2b134" });
+  });
+  it("is the garment, as a spot that shows it, or nothing at all", () => {
+    const garment = { target: TO_GARMENT, hex: "#f2b134" };
+    expect(resolveTarget(garment, [spot("ffffff", "garment")], "#ffffff")).toEqual({ spotId: "ffffff" });
+    const target = resolveTarget(garment, [spot("14304f")], "#1d2a44");
+    const { recipe, spotId } = pour(target);
+    expect(recipe.colours.added).toEqual([{ id: spotId, hex: "#1d2a44" }]);
+    expect(recipe.colours.spots[spotId]).toMatchObject({ role: "garment" });
+    expect(resolveTarget({ ...garment, target: NOTHING }, [], "#ffffff")).toEqual({ spotId: NOTHING });
   });
 });
