@@ -47,13 +47,6 @@ export function softenHardLines(raster: Raster): Raster {
   return { width, height, data: out };
 }
 
-const ACROSS = [
-  [1, 0],
-  [0, 1],
-  [1, 1],
-  [1, -1],
-] as const;
-
 /** Whether a pixel lies between two that are alike and of another colour, each as the next beyond it: nothing is blended. */
 function isBetween(words: Uint32Array, p: number, step: number, own: number): boolean {
   const ground = words[p - step];
@@ -68,9 +61,13 @@ function markThin(words: Uint32Array, width: number, height: number): Uint8Array
   for (let y = 2; y < height - 2; y++)
     for (let x = 2, p = y * width + 2; x < width - 2; x++, p++) {
       const own = words[p];
-      if (own >>> 24 < OPAQUE_ALPHA) continue;
-      // Straight across, or across a step of the line.
-      if (!ACROSS.some(([u, v]) => isBetween(words, p, v * width + u, own))) continue;
+      // Straight across, or across a step of the line. Nearly every pixel is like one that came before it.
+      const isThinHere =
+        (words[p - 1] !== own && isBetween(words, p, 1, own)) ||
+        (words[p - width] !== own && isBetween(words, p, width, own)) ||
+        (words[p - width - 1] !== own && isBetween(words, p, width + 1, own)) ||
+        (words[p - width + 1] !== own && isBetween(words, p, width - 1, own));
+      if (!isThinHere || own >>> 24 < OPAQUE_ALPHA) continue;
       isThin[p] = 1;
       count++;
     }

@@ -1,5 +1,6 @@
 // Taking a picked background away without leaving its halo: pixels along its edge are mixtures, and are unmixed.
 import { findEdgePixels } from "./edge-pixels.ts";
+import { measureNoise } from "./noise.ts";
 import { makeRaster, type Raster } from "./raster.ts";
 
 /** How far a mixture reaches on either side of the picked edge, px: sharp art mixes one pixel, scans and photos two. */
@@ -12,12 +13,15 @@ const BESIDE_LEVELS = 6;
 /** So many neighbours of (nearly) the same colour make a pixel flat, not mixed: a straight edge gives a mixed pixel two. */
 const FLAT_NEIGHBOURS = 3;
 const FLAT_LEVELS = 5;
+/** In a noisy picture what is this far from the background, as a share of the farthest, may be the design's own colour. */
+const NEARLY_PURE = 0.8;
 /** Shares this close to nothing or all are noise. */
 const SURE_SHARE = 0.015;
 
 /**
  * The picture without its picked pixels. A pixel within two of the picked edge is C = a F + (1 - a) B in encoded sRGB, as
- * renderers mix: B is the background's mean nearby, F the design's colour farthest along the same line; it becomes F with
+ * renderers mix: B is the background's mean nearby, F the design's colour farthest along the same line (in a
+ * noisy picture the middle of those that are nearly as far); it becomes F with
  * alpha a. A pixel that is no such mixture is left as it is. Cost: one pass, and work along the edge only.
  * The compositing equation is T. Porter & T. Duff, "Compositing Digital Images" (SIGGRAPH 1984); finding F and B is our own.
  */
@@ -33,6 +37,8 @@ export function removePicked(raster: Raster, mask: Uint8Array): Raster {
   }
   const groundAt = makeGround(raster, mask);
   const mixture: Mixture = { share: 0, at: 0 };
+  // Compression overshoots beside an edge: what is farthest there is no colour of the design.
+  const isNoisy = measureNoise(raster) > 0;
   for (const p of rimPixels(mask, width, height)) {
     const i = p * 4;
     const isPicked = mask[p] === 1;
@@ -41,7 +47,7 @@ export function removePicked(raster: Raster, mask: Uint8Array): Raster {
     if (!ground) continue;
     // Pure background is gone already.
     if (isPicked && isAlike(data, i, ground)) continue;
-    if (!takeApart(raster, mask, p, ground, mixture)) continue;
+    if (!takeApart(raster, mask, p, ground, mixture, isNoisy)) continue;
     // With nothing of the background in it, a pixel stays what it was.
     if (mixture.share < SURE_SHARE || (!isPicked && mixture.share > 1 - SURE_SHARE)) {
       if (mixture.share < SURE_SHARE) pixels[p] = 0;
@@ -163,6 +169,7 @@ function takeApart(
   p: number,
   [gr, gg, gb]: Ground,
   mixture: Mixture,
+  isNoisy: boolean,
 ): boolean {
   const px = p % width;
   const py = (p - px) / width;
@@ -172,6 +179,7 @@ function takeApart(
   const cb = data[i + 2] - gb;
   const away = cr * cr + cg * cg + cb * cb;
   let farthest = 0;
+  const places: number[] = [];
   for (let y = Math.max(0, py - LOOK_PX); y <= Math.min(height - 1, py + LOOK_PX); y++)
     for (let x = Math.max(0, px - LOOK_PX); x <= Math.min(width - 1, px + LOOK_PX); x++) {
       const q = y * width + x;
@@ -181,15 +189,28 @@ function takeApart(
       const fg = data[j + 1] - gg;
       const fb = data[j + 2] - gb;
       const length2 = fr * fr + fg * fg + fb * fb;
-      if (length2 < away || length2 <= farthest) continue;
+      if (length2 < away || (length2 <= farthest && !isNoisy)) continue;
       const share = (cr * fr + cg * fg + cb * fb) / length2;
       // What is left beside the line from background to design.
       const beside2 = away - share * share * length2;
       const allowed = Math.max(BESIDE_LEVELS, BESIDE_SHARE * Math.sqrt(length2));
       if (share > 1 || share < -0.05 || beside2 > allowed * allowed) continue;
+      if (isNoisy) places.push(j, length2, share);
+      if (length2 <= farthest) continue;
       farthest = length2;
       mixture.share = share;
       mixture.at = j;
     }
+  if (isNoisy && farthest > 0) takeMiddle(places, farthest, mixture);
   return farthest > 0;
+}
+
+/** Of the places that are nearly as far from the background as the farthest, the middle one (index, squared distance, share). */
+function takeMiddle(places: readonly number[], farthest: number, mixture: Mixture): void {
+  const near: number[] = [];
+  for (let k = 0; k < places.length; k += 3) if (places[k + 1] >= NEARLY_PURE ** 2 * farthest) near.push(k);
+  near.sort((a, b) => places[a + 1] - places[b + 1]);
+  const middle = near[near.length >> 1];
+  mixture.at = places[middle];
+  mixture.share = places[middle + 2];
 }
