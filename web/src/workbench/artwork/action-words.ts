@@ -6,9 +6,9 @@ const STROKES = { erase: "Erased", restore: "Restored", paint: "Painted" } as co
 const SPECKS = { both: "Specks away", dark: "Dark specks away", light: "Light specks away" } as const;
 
 const SEE_THROUGH = {
-  garment: "Half-transparent parts laid on the garment",
-  drop: "Half-transparent parts dropped",
-  solid: "Half-transparent parts printed solid",
+  garment: "Half-transparent: on the garment",
+  drop: "Half-transparent: dropped",
+  solid: "Half-transparent: solid",
 } as const;
 
 /** What was done; `mmPerPx` turns the client's pixels into print size. */

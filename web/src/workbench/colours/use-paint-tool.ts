@@ -3,7 +3,7 @@ import { formatHex } from "@plain-palette/core/colour";
 import { mapPoint, type Point } from "@plain-palette/core/raster";
 import type { Correction } from "@plain-palette/core/recipe";
 import { NOTHING, type Spot } from "@plain-palette/core/reduce";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { AreaView } from "../../compute/messages.ts";
 import type { FindArea, PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -98,8 +98,9 @@ export function usePaintTool({ desk, change, prepared, spots, pointer, findArea 
       return onClick(hint, (place) => {
         // What takes nothing leaves no entry behind.
         const isHere = preview.at?.x === Math.floor(place.x) && preview.at.y === Math.floor(place.y);
-        if (preview.reason === null || !isHere)
-          correct((id, spotId) => ({ id, isOn: true, kind, at: toSource(place), reach, loop: [], spotId }));
+        if (preview.reason !== null && isHere) return;
+        preview.hide();
+        correct((id, spotId) => ({ id, isOn: true, kind, at: toSource(place), reach, loop: [], spotId }));
       });
     }
     case "take-colour":
@@ -137,6 +138,8 @@ interface AreaPreview {
   /** Why the pixel under the pointer would take nothing, and which it is. */
   readonly reason: string | null;
   readonly at: Point | null;
+  /** Takes the marks away until the pointer moves on: what was done is to be seen. */
+  hide(): void;
 }
 
 /** What a click would take, marked under the pointer; or why it would take nothing. */
@@ -150,12 +153,15 @@ function useAreaPreview(
   const kind = tool?.kind === "recolour" || tool?.kind === "pour" ? tool.kind : null;
   const x = pointer === null ? null : Math.floor(pointer.x);
   const y = pointer === null ? null : Math.floor(pointer.y);
+  const seen = useRef("");
+  const here = `${x} ${y}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: areas are others whenever spots were computed anew
   useEffect(() => {
-    if (kind === null || x === null || y === null || reach === "loop") {
+    if (kind === null || x === null || y === null || reach === "loop" || seen.current === here) {
       setFound(null);
       return;
     }
+    seen.current = "";
     let isCurrent = true;
     const at = { x, y };
     void findArea({ kind, reach, at }).then((view) => {
@@ -165,11 +171,16 @@ function useAreaPreview(
       isCurrent = false;
     };
   }, [kind, reach, x, y, spots, findArea]);
-  return useMemo(() => {
+  const hide = () => {
+    seen.current = here;
+    setFound(null);
+  };
+  const shown = useMemo((): Omit<AreaPreview, "hide"> => {
     if (!found) return { layers: [], reason: null, at: null };
     const { view, at } = found;
     if (view.bitmap === null) return { layers: [], reason: `Takes nothing here: ${view.reason}.`, at };
     const placement = { scaleX: 1, scaleY: 1, dx: view.x, dy: view.y };
     return { layers: [{ kind: "bitmap", bitmap: view.bitmap, opacity: 0.75, placement }], reason: null, at };
   }, [found]);
+  return { ...shown, hide };
 }
