@@ -67,6 +67,8 @@ const MIN_AREA_SHARE = 0.0001;
 const MIN_AREA_PX = 4;
 /** Times as much is asked of a colour without a flat pixel, and of any in a noisy picture: accidents are common there. */
 const DOUBTFUL = 6;
+/** Fewer pixels than a block's own edge has (8 x 8, ITU-T T.81) are compression's, in a noisy picture. */
+const LEAST_NOISY_PX = 40;
 
 /**
  * Finds the colours of a picture and gives every pixel one of them. Cost linear in pixels. A fully transparent picture has
@@ -102,7 +104,7 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   labelMixedPixels(raster, labels, palette, loose, reach);
   if (noise === 0) bridgeLines(raster, labels, palette, loose, reach);
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
-    i < groups.length && noise === 0 ? minArea : minArea * DOUBTFUL,
+    i < groups.length && noise === 0 ? minArea : Math.max(minArea * DOUBTFUL, noise > 0 ? LEAST_NOISY_PX : 0),
   );
   const picture: Picture = { raster, labelling, palette, reach, opaquePx, noise };
   const settle = () => settleEdges(raster, labels, palette, labelling.loose, reach, noise === 0);
