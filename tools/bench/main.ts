@@ -14,6 +14,7 @@ import { measureColours } from "./colours.ts";
 import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 import { measureSheet } from "./sheet.ts";
+import { measureStrays } from "./strays.ts";
 import { measureTable } from "./table.ts";
 import { middleTime, timed } from "./timing.ts";
 
@@ -157,6 +158,8 @@ const icons = await readFlatIcons(STATED_SET, 200);
 await measureColours(icons);
 console.log("\nShapes of the same icons against what was drawn");
 await measureShapes(icons);
+console.log("\nColours where they do not belong, on four open icon sets");
+await measureStrays();
 console.log("\nOne sheet of 36 of them, 12 colours");
 await measureSheet(icons);
 console.log("\nPanning the light table");
