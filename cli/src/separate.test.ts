@@ -200,7 +200,7 @@ describe("separate, from the shell", () => {
 
   it("uses the number of colours, the trap and the garment that it is told", async () => {
     const file = join(folder, `${NAME}.png`);
-    await separate(file, "--colours", "2", "--trap", "0");
+    await separate(file, "--colours", "2", "--trap", "0", "--garment", "#e8e6e1");
     const two = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
     expect(two.spots).toHaveLength(2);
     expect(two.plates.reduce((sum: number, plate: { coverage: number }) => sum + plate.coverage, 0)).toBeCloseTo(1, 3);

@@ -1,4 +1,5 @@
 import { type Run, runSchema } from "@plain-palette/contract";
+import { unzipSync } from "fflate";
 import { PDFDocument } from "pdf-lib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench, untilRun } from "./bench.test.support.ts";
@@ -26,6 +27,7 @@ describe("a run", () => {
     expect(told.at(-1)?.state).toBe("done");
     expect(told.at(-1)?.files.map((file) => file.name)).toEqual([
       "films.pdf",
+      "recipe.json",
       "report.json",
       "separations.pdf",
       "separations.svg",
@@ -36,7 +38,15 @@ describe("a run", () => {
     const pdf = await PDFDocument.load(await films.arrayBuffer());
     const report = await (await fetch(`${bench.url()}/api/runs/${run.id}/files/report.json`)).json();
     expect(pdf.getPageCount()).toBe(report.plates.length);
-    expect(pdf.getPageCount()).toBe(3);
+    // White is the garment's own colour.
+    expect(pdf.getPageCount()).toBe(2);
+    const archive = await fetch(
+      `${bench.url()}/api/runs/${run.id}/archive?as=${encodeURIComponent("7 Crew shirts.zip")}`,
+    );
+    expect(archive.headers.get("content-disposition")).toContain("7 Crew shirts.zip");
+    const files = unzipSync(new Uint8Array(await archive.arrayBuffer()));
+    expect(Object.keys(files).sort()).toEqual(told.at(-1)?.files.map((file) => file.name));
+    expect(JSON.parse(new TextDecoder().decode(files["report.json"]))).toEqual(report);
   });
 
   it("is stopped, whether it waits or works", async () => {

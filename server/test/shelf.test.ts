@@ -17,7 +17,7 @@ const PLUM = { kind: "ink", code: "P-1", name: "Plum", colour: { space: "srgb", 
 describe("the shelf", () => {
   it("starts with the demo shop's own stock of every kind", async () => {
     const kinds = new Set((await list()).map(({ kind }) => kind));
-    expect(kinds).toEqual(new Set(["ink", "film", "thread", "stone"]));
+    expect(kinds).toEqual(new Set(["ink", "film", "thread", "stone", "garment"]));
   });
 
   it("is added to, changed and taken from; a stale change and a code that is there already are refused", async () => {

@@ -46,3 +46,27 @@ describe("a third colour along an edge", () => {
     expect(Math.abs(line.areaPx / drawn - 1)).toBeLessThan(0.3);
   });
 });
+
+describe("one flat", () => {
+  it("stays one colour though compression makes patches of it; two near flats that were drawn stay two", async () => {
+    const face = drawSvg(
+      300,
+      '<rect width="300" height="300" fill="#ffffff"/><circle cx="150" cy="150" r="120" fill="#f7dece"/><path d="M80 120q20-20 40 0M180 120q20-20 40 0M100 200q50 40 100 0" stroke="#662113" stroke-width="9" fill="none"/>',
+    );
+    const found = async (raster: Raster, quality: number) => {
+      const { width, height, data } = raster;
+      const bytes = await sharp(data, { raw: { width, height, channels: 4 } })
+        .removeAlpha()
+        .jpeg({ quality })
+        .toBuffer();
+      const pixels = await sharp(bytes).ensureAlpha().raw().toBuffer();
+      return findColours({ width, height, data: new Uint8ClampedArray(pixels) }).found.length;
+    };
+    for (const quality of [35, 40, 50, 60]) expect([quality, await found(face, quality)]).toEqual([quality, 3]);
+    const two = drawSvg(
+      300,
+      '<rect width="300" height="300" fill="#f7dece"/><circle cx="150" cy="150" r="90" fill="#efd0ba"/>',
+    );
+    expect(await found(two, 60)).toBe(2);
+  });
+});

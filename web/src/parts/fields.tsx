@@ -63,9 +63,10 @@ function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) 
   newest.current = take;
   useEffect(() => {
     const leave = () => newest.current();
-    window.addEventListener("pagehide", leave);
+    // Captured: before those who save what they have hear of it.
+    window.addEventListener("pagehide", leave, { capture: true });
     return () => {
-      window.removeEventListener("pagehide", leave);
+      window.removeEventListener("pagehide", leave, { capture: true });
       leave();
     };
   }, []);

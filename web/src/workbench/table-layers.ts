@@ -14,6 +14,7 @@ import { silhouetteFor } from "../garment/silhouettes.ts";
 import { nodePoints, type Placement, type TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
 import { makePath2D, makePieces, makePolylinePieces, type Pieces } from "../light-table/pieces.ts";
+import { fillColours } from "./fill-colours.ts";
 
 export interface ArtSize {
   readonly width: number;
@@ -156,14 +157,9 @@ export function drawTrace(traced: TracedView & { readonly spots: readonly Spot[]
   };
 }
 
-/**
- * All spots as they will look: garment-coloured ones show the garment. While shapes are those of an earlier recipe, spots that
- * are gone since keep their colour: old and whole, until the new ones are there.
- */
+/** All spots as they will look. */
 function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment: string): TableLayer[] {
-  const colours = new Map(
-    [...trace.spots, ...spots].map((spot) => [spot.id, spot.role === "garment" ? garment : formatHex(spot.rgb)]),
-  );
+  const colours = fillColours(trace.spots, spots, garment);
   const paint = ({ spotId, path }: DrawnTrace["fills"][number]) => ({ colour: colours.get(spotId) ?? garment, path });
   return [
     { kind: "fills", fills: trace.unders.map(paint) },
