@@ -55,7 +55,7 @@ for (const [name, make, message] of bad)
     await expect(page.getByText("Crew shirts, full front")).toBeVisible();
   });
 
-test("one pixel, and 20 000 colours, become jobs like any other", async ({ page }) => {
+test("one pixel, and 26 000 colours, become jobs like any other", async ({ page }) => {
   await newJob(
     page,
     "dot.png",
@@ -63,12 +63,12 @@ test("one pixel, and 20 000 colours, become jobs like any other", async ({ page 
   );
   await goTo(page, "Colours");
   await expect(page.getByRole("list", { name: "Spots" }).getByRole("listitem")).toHaveCount(1);
-  const pixels = Buffer.alloc(180 * 120 * 3);
-  for (let i = 0; i < pixels.length; i += 3) pixels.writeUIntBE((i / 3) * 769, i, 3);
+  const pixels = Buffer.alloc(200 * 130 * 3);
+  for (let i = 0; i < pixels.length; i += 3) pixels.writeUIntBE((i / 3) * 331, i, 3);
   await page.goto("/");
   await dropFiles(page, {
     name: "many.png",
-    bytes: await sharp(pixels, { raw: { width: 180, height: 120, channels: 3 } })
+    bytes: await sharp(pixels, { raw: { width: 200, height: 130, channels: 3 } })
       .png()
       .toBuffer(),
   });

@@ -99,7 +99,7 @@ export function usePaintTool({ desk, change, prepared, spots, pointer, findArea 
         // What takes nothing leaves no entry behind.
         const isHere = preview.at?.x === Math.floor(place.x) && preview.at.y === Math.floor(place.y);
         if (preview.reason !== null && isHere) return;
-        preview.hide();
+        preview.hide(place);
         correct((id, spotId) => ({ id, isOn: true, kind, at: toSource(place), reach, loop: [], spotId }));
       });
     }
@@ -139,7 +139,7 @@ interface AreaPreview {
   readonly reason: string | null;
   readonly at: Point | null;
   /** Takes the marks away until the pointer moves on: what was done is to be seen. */
-  hide(): void;
+  hide(clicked: Point): void;
 }
 
 /** What a click would take, marked under the pointer; or why it would take nothing. */
@@ -171,8 +171,9 @@ function useAreaPreview(
       isCurrent = false;
     };
   }, [kind, reach, x, y, spots, findArea]);
-  const hide = () => {
-    seen.current = here;
+  const hide = (clicked: Point) => {
+    // By the place of the click itself: the pointer's may be told a moment later.
+    seen.current = `${Math.floor(clicked.x)} ${Math.floor(clicked.y)}`;
     setFound(null);
   };
   const shown = useMemo((): Omit<AreaPreview, "hide"> => {
