@@ -12,6 +12,8 @@ export interface TableTool {
   /** Said to assistive software and shown under the table. */
   readonly hint: string;
   readonly cursor: string;
+  /** Why the tool would do nothing where the pointer is. */
+  readonly refusal?: string | null;
   onPress(event: ToolEvent): void;
   onDrag(event: ToolEvent): void;
   onRelease(event: ToolEvent): void;

@@ -216,6 +216,11 @@ export function Workbench() {
             onZoom={setZoom}
           />
           <BusyNote computed={computed} />
+          {isWorking && inHand?.tool.refusal && (
+            <p role="status" className="absolute bottom-3 left-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs">
+              {inHand.tool.refusal}
+            </p>
+          )}
           {shownLook === "difference" && computed.difference && (
             <div className="absolute bottom-3 left-3 border border-rule bg-sheet/95">
               <Suspense fallback={null}>

@@ -52,7 +52,7 @@ export function usePaintTool({ desk, change, prepared, spots, pointer, findArea 
     if (tool.kind !== "divide" && !isSpecial) change({ target: madeId });
   };
   const onClick = (hint: string, onPress: (place: Point) => void): ToolInHand => ({
-    tool: { hint, cursor: "crosshair", onPress, onDrag: () => {}, onRelease: () => {} },
+    tool: { hint, refusal: preview.reason, cursor: "crosshair", onPress, onDrag: () => {}, onRelease: () => {} },
     overlays: preview.layers,
   });
   const toSourceLine = (drawn: readonly number[]): number[] => {
@@ -91,10 +91,9 @@ export function usePaintTool({ desk, change, prepared, spots, pointer, findArea 
         };
       }
       const hint =
-        preview.reason ??
-        (kind === "pour"
+        kind === "pour"
           ? "Click into an area between lines: it is filled to the middle of the lines."
-          : "Click on an area: it becomes that spot.");
+          : "Click on an area: it becomes that spot.";
       return onClick(hint, (place) => {
         // What takes nothing leaves no entry behind.
         const isHere = preview.at?.x === Math.floor(place.x) && preview.at.y === Math.floor(place.y);
