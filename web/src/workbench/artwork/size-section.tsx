@@ -218,7 +218,7 @@ function GarmentField({ value, onChange }: { value: string; onChange(hex: string
       <div className="flex items-center gap-3 py-1.5">
         <label htmlFor={`${id}-code`}>Garment</label>
         <input
-          key={value}
+          key={worn?.label ?? value}
           id={`${id}-code`}
           list={`${id}-list`}
           defaultValue={worn?.label ?? value}
