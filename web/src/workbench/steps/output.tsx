@@ -94,7 +94,7 @@ export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
       </Group>
       {computed.warnings.length > 0 && (
         <Group title="Before you burn">
-          <ul className="list-disc pl-4">
+          <ul className="grid gap-1.5">
             {computed.warnings.map(({ text, place }) => (
               <li key={text}>
                 {place ? (
