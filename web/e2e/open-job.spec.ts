@@ -101,7 +101,7 @@ test("a setting typed right before the page is left lasts, even behind a slow on
   // With the cursor still in the field, and the first one on its way.
   await gap.fill("0.45 mm");
   await page.goto("/");
-  await page.unroute("**/api/settings");
+  await page.unrouteAll({ behavior: "wait" });
   await expect(async () => {
     await page.goto("/settings");
     await expect(screen).toHaveValue("31", { timeout: 2000 });
