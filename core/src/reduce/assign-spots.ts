@@ -1,12 +1,12 @@
 // Which pixel is which spot: the found colours through the reduction, then what the person corrected, in order.
 import { rgbToLab } from "../colour/index.ts";
-import { type LabelMap, NONE } from "../raster/index.ts";
+import { type Box, eachDifference, type LabelMap, NONE } from "../raster/index.ts";
 import { divideArea } from "./divide.ts";
 import type { Findings } from "./find.ts";
 import { type Area, floodArea, isLineLike } from "./flood.ts";
 import { areasInLoop } from "./loop-areas.ts";
 import type { Reduction, Spot } from "./reduce.ts";
-import { runUnder } from "./run-under.ts";
+import { runUnder, windowAround } from "./run-under.ts";
 import { spotOfId } from "./spot-of-id.ts";
 
 /** Areas are given to no spot at all by this id: the garment shows there. */
@@ -39,9 +39,11 @@ export interface UnderLine {
 }
 
 /** An area that was poured full, by the spot's index. */
-interface Poured {
+export interface Poured {
   readonly area: Uint32Array;
   readonly spot: number;
+  /** What decides where it runs under lines. */
+  readonly window: Box;
 }
 
 /** The spots of a picture's pixels. */
@@ -59,6 +61,8 @@ export interface Assignment {
     readonly spots: string;
     readonly corrections: readonly string[];
     readonly poured: readonly Poured[];
+    /** What each of them runs under, or null. */
+    readonly unders: readonly (UnderLine | null)[];
   };
 }
 
@@ -97,16 +101,15 @@ export function assignSpots(
           : fillAreas(map, correction, spot, spots, poured, isTaken);
     if (reason !== null) misfits.set(correction.id, reason);
   }
-  const areas = new Float64Array(256);
+  const areas = new Uint32Array(256);
   for (let p = 0; p < map.data.length; p++) areas[map.data[p]]++;
-  // The lines a fill runs under are as they are in the end.
-  const underLines = poured.flatMap((one) => runUnder(map, one.area, one.spot, spots));
+  const unders = runAllUnder(map, poured, spots, goesOn);
   return {
     spots: map,
     areasPx: spots.map((_, index) => areas[index]),
-    underLines: keepSame(underLines, goesOn?.underLines ?? []),
+    underLines: unders.filter((under) => under !== null),
     misfits,
-    madeFrom: { labels, spots: spotsKey, corrections: keys, poured },
+    madeFrom: { labels, spots: spotsKey, corrections: keys, poured, unders },
   };
 }
 
@@ -120,16 +123,51 @@ function copyMap({ width, height, data }: LabelMap): LabelMap {
   return { width, height, data: data.slice() };
 }
 
-/** The under lines with those that are as before being the same objects: what was read from them holds. */
-function keepSame(underLines: readonly UnderLine[], before: readonly UnderLine[]): UnderLine[] {
-  const isSame = (a: UnderLine, b: UnderLine) =>
-    a.spotId === b.spotId &&
-    a.x === b.x &&
-    a.y === b.y &&
-    a.mask.width === b.mask.width &&
-    a.mask.height === b.mask.height &&
-    a.mask.data.every((value, p) => value === b.mask.data[p]);
-  return underLines.map((under, i) => (before[i] && isSame(under, before[i]) ? before[i] : under));
+/**
+ * What every poured area runs under: the lines as they are in the end. Where nothing has changed since `last`, and where the
+ * outcome is the same, it is the same object: what was read from it holds.
+ */
+function runAllUnder(
+  map: LabelMap,
+  poured: readonly Poured[],
+  spots: readonly Spot[],
+  last: Assignment | null,
+): (UnderLine | null)[] {
+  const changed = last && boxOfChanges(map, last.spots);
+  return poured.map((one, i) => {
+    const before = last?.madeFrom.unders[i];
+    if (before !== undefined && (!changed || !overlap(changed, one.window))) return before;
+    const now = runUnder(map, one, spots);
+    return before && now && isSameUnder(now, before) ? before : now;
+  });
+}
+
+/** The smallest box with all pixels that differ in it; null if none does. */
+function boxOfChanges(map: LabelMap, before: LabelMap): Box | null {
+  const { width } = map;
+  let [left, right, top, bottom] = [width, -1, -1, -1];
+  eachDifference(map, before, (p) => {
+    const x = p % width;
+    if (x < left) left = x;
+    if (x > right) right = x;
+    bottom = (p - x) / width;
+    if (top < 0) top = bottom;
+  });
+  return top < 0 ? null : { x: left, y: top, width: right + 1 - left, height: bottom + 1 - top };
+}
+
+function overlap(a: Box, b: Box): boolean {
+  return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+}
+
+function isSameUnder(a: UnderLine, b: UnderLine): boolean {
+  if (a.spotId !== b.spotId || a.x !== b.x || a.y !== b.y || a.mask.width !== b.mask.width) return false;
+  if (a.mask.height !== b.mask.height) return false;
+  let isSame = true;
+  eachDifference(a.mask, b.mask, () => {
+    isSame = false;
+  });
+  return isSame;
 }
 
 type FillCorrection = Extract<SpotCorrection, { kind: "recolour" | "pour" }>;
@@ -175,7 +213,8 @@ function fillAreas(
   }
   for (const { pixels } of areas) {
     for (let k = 0; k < pixels.length; k++) map.data[pixels[k]] = spot;
-    if (isPour && spot !== NONE) poured.push({ area: pixels, spot });
+    if (isPour && spot !== NONE)
+      poured.push({ area: pixels, spot, window: windowAround(pixels, map.width, map.height) });
   }
   return null;
 }

@@ -1,8 +1,8 @@
 // A poured fill runs under the lines that enclose it, to their middle: then no bare gap shows between line and fill, at any
 // zoom or through any misregister.
 import { rgbToLab } from "../colour/index.ts";
-import { type LabelMap, NONE } from "../raster/index.ts";
-import type { UnderLine } from "./assign-spots.ts";
+import { type Box, type LabelMap, NONE } from "../raster/index.ts";
+import type { Poured, UnderLine } from "./assign-spots.ts";
 import type { Spot } from "./reduce.ts";
 
 /** Farther than this a fill runs under nothing, px: what is wider is an area, not a line. */
@@ -11,32 +11,40 @@ const MOST_PX = 40;
 const ALONG = 5;
 const ACROSS = 7;
 
-/**
- * The fill's area with the pixels of darker inks beside it that lie nearer to it than to whatever else borders them. Empty if
- * nothing darker borders it.
- */
-export function runUnder(map: LabelMap, area: Uint32Array, spot: number, spots: readonly Spot[]): UnderLine[] {
-  const lightness = spots.map(({ rgb }) => rgbToLab(rgb)[0]);
-  const { width } = map;
+/** The part of the picture that decides what an area runs under: twice the widest line around it. */
+export function windowAround(area: Uint32Array, width: number, height: number): Box {
   let left = width;
   let right = 0;
-  let top = map.height;
-  let bottom = 0;
-  for (const p of area) {
-    const x = p % width;
-    const y = (p - x) / width;
-    left = Math.min(left, x);
-    right = Math.max(right, x);
-    top = Math.min(top, y);
-    bottom = Math.max(bottom, y);
+  for (let k = 0; k < area.length; k++) {
+    const x = area[k] % width;
+    if (x < left) left = x;
+    if (x > right) right = x;
   }
-  // As far again beyond the widest line: what lies there has its own share of it.
-  const x0 = Math.max(0, left - 2 * MOST_PX);
-  const x1 = Math.min(width, right + 1 + 2 * MOST_PX);
-  const y0 = Math.max(0, top - 2 * MOST_PX);
-  const y1 = Math.min(map.height, bottom + 1 + 2 * MOST_PX);
-  const w = x1 - x0;
-  const h = y1 - y0;
+  let first = width * height;
+  let last = 0;
+  for (let k = 0; k < area.length; k++) {
+    if (area[k] < first) first = area[k];
+    if (area[k] > last) last = area[k];
+  }
+  // What lies as far beyond the widest line as it is wide has its own share of it.
+  const x = Math.max(0, left - 2 * MOST_PX);
+  const y = Math.max(0, Math.floor(first / width) - 2 * MOST_PX);
+  return {
+    x,
+    y,
+    width: Math.min(width, right + 1 + 2 * MOST_PX) - x,
+    height: Math.min(height, Math.floor(last / width) + 1 + 2 * MOST_PX) - y,
+  };
+}
+
+/**
+ * The fill's area with the pixels of darker inks beside it that lie nearer to it than to whatever else borders them. Null if
+ * nothing darker borders it.
+ */
+export function runUnder(map: LabelMap, { area, window, spot }: Poured, spots: readonly Spot[]): UnderLine | null {
+  const lightness = spots.map(({ rgb }) => rgbToLab(rgb)[0]);
+  const { width } = map;
+  const { x: x0, y: y0, width: w, height: h } = window;
   const isLine = (label: number) =>
     label !== NONE && label !== spot && spots[label].role === "ink" && lightness[label] < lightness[spot];
   // Distance to the nearest pixel that is no line, and whether that is one of the fill's.
@@ -78,5 +86,5 @@ export function runUnder(map: LabelMap, area: Uint32Array, spot: number, spots: 
     data[q] = 0;
     if (distance[q] > 0) under++;
   }
-  return under === 0 ? [] : [{ spotId: spots[spot].id, x: x0, y: y0, mask: { width: w, height: h, data } }];
+  return under === 0 ? null : { spotId: spots[spot].id, x: x0, y: y0, mask: { width: w, height: h, data } };
 }

@@ -9,6 +9,8 @@ const STEP_Y = [0, 1, 0, -1] as const;
 /** The face number of everything that is not a spot: transparent, dropped, or outside the picture. */
 export const BARE = -1;
 
+const IS_VERTEX = 4;
+
 /** One boundary as a walk over grid corners. `corners` holds x, y pairs; a loop ends where it starts and has no vertex. */
 export interface Chain {
   readonly corners: Int32Array;
@@ -45,13 +47,17 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     if (d === 2) return x > 0 && labelAt(x - 1, y - 1) !== labelAt(x - 1, y);
     return y > 0 && labelAt(x - 1, y - 1) !== labelAt(x, y - 1);
   };
-  const degreeOf = (x: number, y: number): number =>
-    (hasCrack(x, y, 0) ? 1 : 0) +
-    (hasCrack(x, y, 1) ? 1 : 0) +
-    (hasCrack(x, y, 2) ? 1 : 0) +
-    (hasCrack(x, y, 3) ? 1 : 0);
+  const degreeOf = (x: number, y: number): number => {
+    const before = labelAt(x - 1, y - 1);
+    const above = labelAt(x, y - 1);
+    const beside = labelAt(x - 1, y);
+    const own = labelAt(x, y);
+    return (
+      (above !== own ? 1 : 0) + (beside !== own ? 1 : 0) + (before !== beside ? 1 : 0) + (before !== above ? 1 : 0)
+    );
+  };
 
-  // Bit 1: the crack to the right of a corner is walked; bit 2: the one below it.
+  // Bit 1: the crack to the right of a corner is walked; bit 2: the one below it; bit 4: the corner is a vertex.
   const walked = new Uint8Array((width + 1) * (height + 1));
   const crackBit = (d: number): number => (d === 0 || d === 2 ? 1 : 2);
   const crackIndex = (x: number, y: number, d: number): number =>
@@ -87,7 +93,8 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
       }
       buffer[n++] = x;
       buffer[n++] = y;
-      end = vertexAt.get(y * (width + 1) + x) ?? -1;
+      const at = y * (width + 1) + x;
+      end = (walked[at] & IS_VERTEX) === 0 ? -1 : (vertexAt.get(at) ?? -1);
       if (end >= 0 || (!fromVertex && x === x0 && y === y0)) break;
       const back = (d + 2) & 3;
       for (let turn = 0; turn < 4; turn++) {
@@ -116,6 +123,7 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
   const addVertex = (x: number, y: number) => {
     const at = y * (width + 1) + x;
     if (degreeOf(x, y) < 3 || vertexAt.has(at)) return;
+    walked[at] |= IS_VERTEX;
     vertexAt.set(at, vertices.length / 2);
     vertices.push(x, y);
     leaving.push(-1, -1, -1, -1);

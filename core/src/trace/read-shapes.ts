@@ -75,7 +75,9 @@ export function readShapes(
 function withoutDropped({ width, height, data }: LabelMap, { spots }: Reduction): LabelMap {
   if (!spots.some(({ role }) => role === "drop")) return { width, height, data };
   const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (spots[spot]?.role === "drop" ? NONE : spot));
-  return { width, height, data: data.map((spot) => lookUp[spot]) };
+  const kept = new Uint8Array(data.length);
+  for (let p = 0; p < data.length; p++) kept[p] = lookUp[data[p]];
+  return { width, height, data: kept };
 }
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */

@@ -1,6 +1,6 @@
 // Which boundaries are as they were: where nothing near them has changed, what was read of them holds. So an area given
 // another spot costs what lies round it, and not the whole picture.
-import type { LabelMap } from "../raster/index.ts";
+import { eachDifference, type LabelMap } from "../raster/index.ts";
 import type { BoundaryPoints, TracedPicture } from "./boundary.ts";
 import type { Chain, ChainGraph } from "./chains.ts";
 import { isOnPictureEdge } from "./fit-chain.ts";
@@ -88,9 +88,10 @@ function markChanges(picture: TracedPicture, before: TracedPicture): Uint8Array 
   const changed = new Uint8Array(across * down);
   const mark = (a: LabelMap, b: LabelMap) => {
     if (a.data === b.data) return;
-    for (let y = 0, p = 0; y < height; y++)
-      for (let x = 0; x < width; x++, p++)
-        if (a.data[p] !== b.data[p]) changed[Math.floor(y / TILE_PX) * across + Math.floor(x / TILE_PX)] = 1;
+    eachDifference(a, b, (p) => {
+      const x = p % width;
+      changed[Math.floor((p - x) / width / TILE_PX) * across + Math.floor(x / TILE_PX)] = 1;
+    });
   };
   mark(picture.spots, before.spots);
   mark(picture.assigned, before.assigned);
