@@ -5,7 +5,15 @@ import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { drawSvg, PLAIN_SHAPES, paint, renderSvg } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
-import { assignSpots, findColours, NOTHING, reduceColours, type SpotCorrection, UNDECIDED } from "./index.ts";
+import {
+  type Assignment,
+  assignSpots,
+  findColours,
+  NOTHING,
+  reduceColours,
+  type SpotCorrection,
+  UNDECIDED,
+} from "./index.ts";
 
 const ADDED = [
   { id: "fill", hex: "#f2b134" },
@@ -187,6 +195,18 @@ describe("pouring a fill into a line drawing", () => {
     const { assignment, at } = correct(drawing, [pour("1", 45, 40, "fill"), pour("2", 45, 40, "fill-2")]);
     expect(at(45, 40)).toBe("fill-2");
     expect(assignment.underLines.map(({ spotId }) => spotId)).toEqual(["fill-2"]);
+  });
+
+  it("one after another, fills run under what they run under when made at once", () => {
+    const { findings, reduction } = correct(drawing, []);
+    const all = [...corrections, pour("3", 98, 41, "fill"), recolour(45, 12, NOTHING)];
+    let last: Assignment | null = null;
+    for (let n = 1; n <= all.length; n++) {
+      last = assignSpots(findings, reduction, all.slice(0, n), last);
+      expect(last.underLines).toEqual(assignSpots(findings, reduction, all.slice(0, n)).underLines);
+    }
+    // The line itself is gone.
+    expect(last?.underLines).toEqual([]);
   });
 
   it("leaves what is lighter than the fill alone: only darker lines have fills under them", () => {
