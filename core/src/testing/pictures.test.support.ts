@@ -1,5 +1,4 @@
 // Pictures for tests: drawn pixel by pixel, or by an independent renderer (resvg) from SVG.
-import { fileURLToPath } from "node:url";
 import { Resvg } from "@resvg/resvg-js";
 import type { Rgb } from "../colour/index.ts";
 import { makeRaster, type Raster } from "../raster/index.ts";
@@ -57,7 +56,7 @@ export function drawLettering(
   const size = heightPx / 0.729;
   const [width, height] = [Math.round(size * text.length * 0.8), Math.round(size * 1.5)];
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="${width}" height="${height}" fill="${background}"/><text x="${size * 0.3}" y="${size * 1.1}" font-family="DejaVu Sans" font-weight="bold" font-size="${size}" fill="${colour}">${text}</text></svg>`;
-  const font = fileURLToPath(import.meta.resolve("dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf"));
+  const font = decodeURIComponent(new URL(import.meta.resolve("dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf")).pathname);
   const image = new Resvg(svg, { font: { fontFiles: [font], loadSystemFonts: false } }).render();
   return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
 }
