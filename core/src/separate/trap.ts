@@ -41,7 +41,14 @@ export type StripsByFace = Map<number, Map<string, Polygons>>;
 export function addStrip(strips: StripsByFace, face: number, spotId: string, strip: Polygons): void {
   const bySpot = strips.get(face) ?? new Map<string, Polygons>();
   strips.set(face, bySpot);
-  bySpot.set(spotId, [...(bySpot.get(spotId) ?? []), ...strip]);
+  addPolygons(bySpot, spotId, strip);
+}
+
+/** Adds to a spot's polygons in place: a drawing has thousands of strips. */
+function addPolygons(bySpot: Map<string, Polygons>, spotId: string, more: Polygons): void {
+  const polygons = bySpot.get(spotId) ?? [];
+  bySpot.set(spotId, polygons);
+  for (const polygon of more) polygons.push(polygon);
 }
 
 /** The strips clipped to their faces, per spot id. */
@@ -49,8 +56,7 @@ export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: nu
   const clipped = new Map<string, Polygons>();
   for (const [face, bySpot] of strips) {
     const inside = toPolygons(facePaths(map, map.faces[face]), tolerancePx);
-    for (const [spotId, strip] of bySpot)
-      clipped.set(spotId, [...(clipped.get(spotId) ?? []), ...intersect(strip, inside)]);
+    for (const [spotId, strip] of bySpot) addPolygons(clipped, spotId, intersect(strip, inside));
   }
   return clipped;
 }
