@@ -30,7 +30,7 @@ export function softenHardLines(raster: Raster): Raster {
   for (const line of lines) {
     const word = words[line[0]];
     for (const p of line) if (!covers.has(p)) covers.set(p, { share: 0, word });
-    coverStroke(smoothMiddle(line, width), width, height, (p, share) => {
+    coverLine(smoothMiddle(line, width), width, height, (p, share) => {
       const known = covers.get(p);
       if (!known || known.share < share) covers.set(p, { share, word });
     });
@@ -59,9 +59,18 @@ function markThin(words: Uint32Array, width: number, height: number): Uint8Array
   const isThin = new Uint8Array(words.length);
   let count = 0;
   for (let y = 2; y < height - 2; y++)
-    for (let x = 2, p = y * width + 2; x < width - 2; x++, p++) {
+    for (let p = y * width + 2, end = (y + 1) * width - 2; p < end; p++) {
       const own = words[p];
-      // Straight across, or across a step of the line. Nearly every pixel is like one that came before it.
+      // Nearly every pixel is like those beside, above and diagonally above it: no line runs there.
+      if (words[p - 1] === own && words[p - width - 1] === own && words[p - width] === own) {
+        while (p < end && words[p] === own && words[p - width + 1] === own) p++;
+        if (p === end) break;
+        if (words[p] !== own) {
+          p--;
+          continue;
+        }
+      }
+      // Straight across, or across a step of the line.
       const isThinHere =
         (words[p - 1] !== own && isBetween(words, p, 1, own)) ||
         (words[p - width] !== own && isBetween(words, p, width, own)) ||
@@ -86,7 +95,7 @@ function followLines(words: Uint32Array, isThin: Uint8Array, width: number, heig
         if (isThin[q] === 1 && words[q] === words[p]) found.push(q);
       }
     // Round a step two pixels side by side each see the third: the one across the corner is no neighbour.
-    return found.filter((q) => !found.some((r) => r !== q && isAside(q, r, width) && isAcross(p, q, width)));
+    return found.filter((q) => !found.some((r) => r !== q && isAside(q, r, width) && !isAside(p, q, width)));
   };
   const links = new Map<number, readonly number[]>();
   for (let p = isThin.indexOf(1); p >= 0; p = isThin.indexOf(1, p + 1)) links.set(p, beside(p));
@@ -119,10 +128,6 @@ function isAside(a: number, b: number, width: number): boolean {
   return step === 1 || step === width;
 }
 
-function isAcross(a: number, b: number, width: number): boolean {
-  return !isAside(a, b, width);
-}
-
 /** Whether a line leaves its row and its column: level and upright ones are what they should be. */
 function isAslant(line: readonly number[], width: number): boolean {
   const x0 = line[0] % width;
@@ -145,9 +150,9 @@ function smoothMiddle(line: readonly number[], width: number): Float64Array {
       if (isPinned[i] === 0)
         for (let c = 0; c < 2; c++)
           next[i * 2 + c] = (points[i * 2 - 2 + c] + 2 * points[i * 2 + c] + points[i * 2 + 2 + c]) / 4;
-    // The ends follow the way the line comes in, so that they do not hang from their own step.
     points = next;
   }
+  // The ends follow the way the line comes in, so that they do not hang from their own step.
   straightenEnd(points, 0, 1);
   straightenEnd(points, n - 1, -1);
   return points;
@@ -189,13 +194,12 @@ function markCorners(points: Float64Array): Uint8Array {
 }
 
 /** Tells every pixel near a polyline what share of it lies within HALF_WIDTH of it, square at its ends. */
-function coverStroke(
+function coverLine(
   points: Float64Array,
   width: number,
   height: number,
   tell: (p: number, share: number) => void,
 ): void {
-  const shares = new Map<number, number>();
   const n = points.length / 2;
   const bits = new Map<number, number>();
   for (let i = 1; i < n; i++) {
@@ -220,9 +224,8 @@ function coverStroke(
   for (const [p, inside] of bits) {
     let count = 0;
     for (let k = 0; k < FINE * FINE; k++) count += (inside >>> k) & 1;
-    shares.set(p, count / (FINE * FINE));
+    tell(p, count / (FINE * FINE));
   }
-  for (const [p, share] of shares) tell(p, share);
 }
 
 /** What lies beside a line's pixel. */
