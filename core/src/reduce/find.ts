@@ -48,6 +48,7 @@ const SAME_COLOUR = 2;
 const RIMS = [
   { share: 0.03, difference: 18, inside: 0.04 },
   { share: 0.1, difference: 12, inside: 0.04 },
+  { share: 0.03, difference: 8, inside: 0.15 },
   { share: 0.03, difference: 5, inside: 0.3 },
 ] as const;
 /** Share of pixels inside it up to which a colour can be what compression made of an edge: lightness of one side, hue of the other. */
@@ -81,7 +82,9 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   // A photograph or a fine texture has hardly a flat pixel: then every pixel has a say.
   if (flat.flatPx < flat.opaquePx * LEAST_FLAT_SHARE) flat = findFlatPixels(raster, 255);
   const { opaquePx } = flat;
-  const minArea = Math.max(MIN_AREA_PX, Math.round(opaquePx * MIN_AREA_SHARE));
+  // Compression's accidents do not become fewer with a background taken away: they stay as small a share of the whole.
+  const wholePx = noise === 0 ? opaquePx : raster.width * raster.height;
+  const minArea = Math.max(MIN_AREA_PX, Math.round(wholePx * MIN_AREA_SHARE));
 
   const groups = groupFlat(flat.bins, SAME_COLOUR + Math.min(3, 0.5 * Math.max(0, noise - 2)), minArea);
   const palette = makePalette(groups.map((group) => group.rgb));
@@ -106,7 +109,7 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
     i < groups.length && noise === 0 ? minArea : Math.max(minArea * DOUBTFUL, noise > 0 ? LEAST_NOISY_PX : 0),
   );
-  const picture: Picture = { raster, labelling, palette, reach, opaquePx, noise };
+  const picture: Picture = { raster, labelling, palette, reach, wholePx, noise };
   const settle = () => settleEdges(raster, labels, palette, labelling.loose, reach, noise === 0);
   settle();
   if (noise > 0) {
@@ -124,7 +127,8 @@ interface Picture {
   readonly labelling: Labelling;
   readonly palette: Palette;
   readonly reach: MatchReach;
-  readonly opaquePx: number;
+  /** What shares of the picture are shares of. */
+  readonly wholePx: number;
   readonly noise: number;
 }
 
@@ -162,7 +166,7 @@ function joinPatches({ raster, labelling, palette }: Picture): void {
  * hardly anywhere wider than a rim.
  */
 function dropRims(picture: Picture): void {
-  const { raster, labelling, palette, opaquePx } = picture;
+  const { raster, labelling, palette, wholePx } = picture;
   const areas = countLabels(labelling);
   const inside = countInside(labelling.labels, raster.width, raster.height);
   const labs = paletteColours(palette).map((rgb) => rgbToLab(rgb));
@@ -173,7 +177,7 @@ function dropRims(picture: Picture): void {
         areas[other] > areas[label] ? ciede2000(lab, labs[label]) : Number.POSITIVE_INFINITY,
       ),
     );
-    const share = areas[label] / opaquePx;
+    const share = areas[label] / wholePx;
     const insideShare = inside[label] / areas[label];
     const isRim = RIMS.some((rim) => share < rim.share && difference < rim.difference && insideShare < rim.inside);
     if (isRim) takeBack(picture, label);
@@ -206,7 +210,7 @@ function takeBack({ raster, labelling, palette, reach }: Picture, label: number)
  * pixels anew.
  */
 function dropInvented(picture: Picture, leastAreas: Float64Array): void {
-  const { raster, labelling, palette, reach, opaquePx, noise } = picture;
+  const { raster, labelling, palette, reach, wholePx, noise } = picture;
   const areas = countLabels(labelling);
   const smallestFirst = Array.from({ length: palette.size }, (_, i) => i).sort((a, b) => areas[a] - areas[b]);
   const inside = noise > 0 ? countInside(labelling.labels, raster.width, raster.height) : null;
@@ -216,7 +220,7 @@ function dropInvented(picture: Picture, leastAreas: Float64Array): void {
     if (dropped === palette.size - 1) break;
     const isTiny = areas[label] < leastAreas[label];
     if (!isTiny) {
-      if (areas[label] >= opaquePx * MOST_INVENTED) continue;
+      if (areas[label] >= wholePx * MOST_INVENTED) continue;
       const isBled = inside !== null && inside[label] < areas[label] * BLED_INSIDE;
       const share = shareExplainedAsMix(raster, labelling.labels, palette, label, samples[label], reach, isBled);
       if (share <= INVENTED_SHARE) continue;

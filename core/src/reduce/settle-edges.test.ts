@@ -2,7 +2,7 @@
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { formatHex } from "../colour/index.ts";
-import { findComponents, type Raster } from "../raster/index.ts";
+import { findComponents, measureNoise, type Raster } from "../raster/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
 import { findColours } from "./index.ts";
 
@@ -68,5 +68,32 @@ describe("one flat", () => {
       '<rect width="300" height="300" fill="#f7dece"/><circle cx="150" cy="150" r="90" fill="#efd0ba"/>',
     );
     expect(await found(two, 60)).toBe(2);
+  });
+});
+
+describe("fine dark lines in a JPEG", () => {
+  /** A ring and fine strokes of one ink on teal, and the same with all round it taken away. */
+  async function drawn(size: number, strokePx: number, rows: number): Promise<readonly [Raster, Raster]> {
+    const middle = size / 2;
+    const strokes = Array.from({ length: 16 * rows }, (_, i) => {
+      const [x, y] = [middle - 100 + (i % 16) * 13, middle - 60 + Math.floor(i / 16) * 22];
+      return `<circle cx="${x}" cy="${y}" r="4"/><path d="M${x + 6} ${y - 9}v13"/>`;
+    });
+    const content = `<g stroke="#14202e"><circle cx="${middle}" cy="${middle}" r="150" fill="#2f7f86" stroke-width="14"/><g fill="none" stroke-width="${strokePx}">${strokes.join("")}</g></g>`;
+    const whole = await treated(drawSvg(size, content), "jpeg");
+    const cut = { ...whole, data: whole.data.slice() };
+    for (let p = 0; p < size * size; p++)
+      if (Math.hypot((p % size) + 0.5 - middle, Math.floor(p / size) + 0.5 - middle) > 153) cut.data[p * 4 + 3] = 0;
+    return [whole, cut];
+  }
+
+  it.each([
+    [700, 2.4, 6],
+    [700, 3, 6],
+    [1000, 3, 6],
+  ])("are the ink that is drawn thick elsewhere, with the background taken away as without (%d px)", async (...how) => {
+    const [whole, cut] = await drawn(...how);
+    expect(findColours(whole).found).toHaveLength(3);
+    expect(findColours(cut, measureNoise(whole)).found).toHaveLength(2);
   });
 });
