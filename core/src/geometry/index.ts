@@ -17,6 +17,7 @@ export {
   intersect,
   type Polygons,
   polygonsArea,
+  smallHoles,
   subtract,
   toPolygons,
   turnPositive,

@@ -73,6 +73,14 @@ export function turnPositive(region: Polygons): Polygons {
   return areaPaths(region) < 0 ? region.map((polygon) => [...polygon].reverse()) : region;
 }
 
+/** The holes of a united region that are smaller than `area` square source pixels, as regions of their own. */
+export function smallHoles(region: Polygons, area: number): Polygons {
+  const least = area * STEPS_PER_PX * STEPS_PER_PX;
+  return region
+    .filter((ring) => areaPaths([ring]) < 0 && areaPaths([ring]) > -least)
+    .flatMap((ring) => turnPositive([ring]));
+}
+
 /** Area in square source pixels; holes count against. */
 export function polygonsArea(polygons: Polygons): number {
   return Math.abs(areaPaths(polygons)) / (STEPS_PER_PX * STEPS_PER_PX);

@@ -273,6 +273,15 @@ describe("the underbase on dark cloth", () => {
     expect(ringed(4)).toBeCloseTo(Math.PI * 8.2 ** 2, 0);
   });
 
+  it("is whole under fine dark lettering on a light ink: no pinholes that no screen holds open", () => {
+    const onGold = drawLettering("Grebe tide 84", { heightPx: 30, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
+    const { plate } = separate(onGold, { garment: "#1d2a44", widthMm: onGold.width / 10 });
+    expect(plate("base").region).toHaveLength(1);
+    // Strokes as wide as print beside two chokes keep their gap.
+    const wide = drawLettering("II", { heightPx: 120, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
+    expect(separate(wide, { garment: "#1d2a44", widthMm: wide.width / 10 }).plate("base").region).toHaveLength(3);
+  });
+
   it("is pulled back from an ink that was given no base although it is lighter", () => {
     const halves = drawExactly(
       100,

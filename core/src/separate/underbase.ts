@@ -3,8 +3,10 @@ import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
   flattenPath,
+  intersect,
   type Polygons,
   recoverCurves,
+  smallHoles,
   subtract,
   toPolygons,
   unite,
@@ -34,7 +36,8 @@ export function inkNeedsBase(spot: Spot, garment: Rgb): boolean {
 
 /**
  * The faces of `based` as one region, pulled in from bare garment by the choke and run on by it under inks that are darker
- * and need no base, as far as their middle: there nothing can peek out, and a light ink's rim would lie on dark cloth.
+ * and need no base, as far as their middle: there nothing can peek out, and a light ink's rim would lie on dark cloth. Where
+ * base lies on both sides, a gap that would be thinner than the thinnest base is closed.
  */
 export function chokeBase(
   map: PlanarMap,
@@ -43,7 +46,8 @@ export function chokeBase(
   settings: BaseSettings,
   tolerancePx: number,
 ): CubicPath[] {
-  const { chokePx } = settings;
+  const { chokePx, thinnestPx } = settings;
+  const leastGap = 2 * chokePx + thinnestPx;
   const faces = map.faces.filter((face) => based.has(face.spotId));
   const curves = faces.flatMap((face) => facePaths(map, face));
   const isBased = (face: number) => face !== BARE && based.has(map.faces[face].spotId);
@@ -59,16 +63,31 @@ export function chokeBase(
       const line = densify(boundary, chokePx / 2);
       const inks = inkBoundary(map, e, lightnessOf);
       if (inks && !isBased(inks.darkFace)) {
-        const across = measureAcross(line, inks.darkSide, 2 * chokePx, all);
-        const widths = across.map((width) => Math.min(chokePx, width / 2));
+        const across = measureAcross(line, inks.darkSide, leastGap, all);
+        const toBase = measureAcross(line, inks.darkSide, leastGap, own);
+        // Between base and base a gap that would be thinner than prints is no gap: fine dark lettering lies on whole base.
+        const widths = across.map((width, i) =>
+          width < leastGap && toBase[i] === width ? width : Math.min(chokePx, width / 2),
+        );
         addStrip(run, inks.darkFace, inks.light, stripBeside(line, widths, inks.darkSide, tolerancePx));
         continue;
       }
       const side = isBased(edge.right) ? 1 : -1;
       const across = measureAcross(line, side, chokeReach(settings), own);
-      choked.push(...stripBeside(line, chokeAlong(line, across, settings), side, tolerancePx));
+      for (const piece of stripBeside(line, chokeAlong(line, across, settings), side, tolerancePx)) choked.push(piece);
     }
   const runOn = [...clipStrips(map, run, tolerancePx).values()].flat();
-  const whole = unite(toPolygons(curves, tolerancePx), runOn);
+  const under = () =>
+    toPolygons(
+      [...run.keys()].flatMap((face) => facePaths(map, map.faces[face])),
+      tolerancePx,
+    );
+  const whole = closePinholes(unite(toPolygons(curves, tolerancePx), runOn), under, leastGap * thinnestPx);
   return recoverCurves(choked.length > 0 ? subtract(whole, choked) : whole, curves, tolerancePx);
+}
+
+/** The base with its holes smaller than `leastArea` filled as far as they lie under inks: no screen holds them open. */
+function closePinholes(base: Polygons, under: () => Polygons, leastArea: number): Polygons {
+  const pinholes = smallHoles(base, leastArea);
+  return pinholes.length === 0 ? base : unite(base, intersect(pinholes, under()));
 }
