@@ -1,5 +1,5 @@
 // npm test: lint, types, unit, server and browser tests; the totals of all of them at the end.
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
@@ -12,15 +12,37 @@ interface Totals {
   readonly failed: number;
 }
 
-function run(title: string, command: string, ...args: string[]): boolean {
-  console.log(`\n== ${title}`);
-  const done = spawnSync(join(ROOT, "node_modules", ".bin", command), args, { cwd: ROOT, stdio: "inherit" });
-  return done.status === 0;
+/** Only one speaks while two run: what the other says follows when both have ended. */
+let speaking: Promise<boolean> | null = null;
+
+async function run(title: string, command: string, ...args: string[]): Promise<boolean> {
+  const before = speaking;
+  const child = spawn(join(ROOT, "node_modules", ".bin", command), args, {
+    cwd: ROOT,
+    stdio: ["ignore", before ? "pipe" : "inherit", before ? "pipe" : "inherit"],
+  });
+  const said: Buffer[] = [];
+  child.stdout?.on("data", (chunk: Buffer) => said.push(chunk));
+  child.stderr?.on("data", (chunk: Buffer) => said.push(chunk));
+  const ended = new Promise<boolean>((resolve) => {
+    child.once("error", () => resolve(false));
+    child.once("close", (status) => resolve(status === 0));
+  });
+  if (before) {
+    await Promise.all([ended, before]);
+    console.log(`\n== ${title}\n${Buffer.concat(said)}`);
+  } else {
+    console.log(`\n== ${title}`);
+    speaking = ended;
+    await ended;
+    speaking = null;
+  }
+  return ended;
 }
 
 /** A check that counts as one test. */
-function check(title: string, command: string, ...args: string[]): Totals {
-  return run(title, command, ...args) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+async function check(title: string, command: string, ...args: string[]): Promise<Totals> {
+  return (await run(title, command, ...args)) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
 }
 
 const vitestReport = z.object({ numPassedTests: z.number(), numFailedTests: z.number(), success: z.boolean() });
@@ -38,10 +60,10 @@ function count(isGood: boolean, read: () => Totals): Totals {
   }
 }
 
-function vitest(title: string, file: string, ...projects: string[]): Totals {
+async function vitest(title: string, file: string, ...projects: string[]): Promise<Totals> {
   const report = join(RESULTS, file);
   const names = projects.flatMap((name) => ["--project", name]);
-  const isGood = run(
+  const isGood = await run(
     title,
     "vitest",
     "run",
@@ -56,9 +78,9 @@ function vitest(title: string, file: string, ...projects: string[]): Totals {
   });
 }
 
-function browser(): Totals {
+async function browser(): Promise<Totals> {
   const report = join(RESULTS, "e2e.json");
-  const isGood = run("Browser tests", "playwright", "test", "-c", "web/playwright.config.ts");
+  const isGood = await run("Browser tests", "playwright", "test", "-c", "web/playwright.config.ts");
   return count(isGood, () => {
     const { stats } = playwrightReport.parse(JSON.parse(readFileSync(report, "utf8")));
     return { passed: stats.expected + stats.flaky, failed: stats.unexpected };
@@ -67,14 +89,19 @@ function browser(): Totals {
 
 rmSync(RESULTS, { recursive: true, force: true });
 mkdirSync(RESULTS, { recursive: true });
-const all: Totals[] = [
-  check("Lint and format", "biome", "check", "--error-on-warnings", "."),
-  check("Types: server, cli, tools", "tsc", "--noEmit", "-p", "tsconfig.json"),
-  check("Types: core without a platform", "tsc", "--noEmit", "-p", "core/tsconfig.json"),
-  check("Types: web", "tsc", "--noEmit", "-p", "web/tsconfig.json"),
-  vitest("Unit tests and the shell", "unit.json", "core", "cli", "web"),
-  vitest("Server tests", "server.json", "server"),
-  browser(),
+// Two at a time: what two cores hold. The browser tests are two at a time of themselves.
+const all = [
+  await check("Lint and format", "biome", "check", "--error-on-warnings", "."),
+  ...(await Promise.all([
+    check("Types: server, cli, tools", "tsc", "--noEmit", "-p", "tsconfig.json"),
+    check("Types: web", "tsc", "--noEmit", "-p", "web/tsconfig.json"),
+  ])),
+  await check("Types: core without a platform", "tsc", "--noEmit", "-p", "core/tsconfig.json"),
+  ...(await Promise.all([
+    vitest("Unit tests and the shell", "unit.json", "core", "cli", "web"),
+    vitest("Server tests", "server.json", "server"),
+  ])),
+  await browser(),
 ];
 const totals = all.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }), {
   passed: 0,

@@ -1,4 +1,4 @@
-// The real application on a throw-away MariaDB, for the browser tests.
+// The real application on throw-away MariaDBs, for the browser tests.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -6,19 +6,28 @@ import { build } from "vite";
 import { startMariaDb } from "../../tools/database/mariadb.ts";
 import { seedDemo } from "../../tools/demo/seed.ts";
 import { ROOT, startServer } from "../../tools/server-process.ts";
+import { allShops, shopPort } from "./shops.ts";
 
-const folder = mkdtempSync(join(tmpdir(), "plain-palette-e2e-"));
+/** @returns What closes it, leaving nothing behind. */
+async function openShop(index: number): Promise<() => Promise<void>> {
+  const folder = mkdtempSync(join(tmpdir(), "plain-palette-e2e-"));
+  const database = await startMariaDb(folder);
+  const server = await startServer({
+    DATABASE_URL: database.url,
+    WEB_ROOT: join(ROOT, "web", "dist"),
+    PORT: String(shopPort(index)),
+  });
+  await seedDemo(server.url);
+  return async () => {
+    await server.stop();
+    await database.stop();
+    rmSync(folder, { recursive: true });
+  };
+}
+
 await build({ root: join(ROOT, "web"), logLevel: "warn" });
-const database = await startMariaDb(folder);
-const server = await startServer({
-  DATABASE_URL: database.url,
-  WEB_ROOT: join(ROOT, "web", "dist"),
-  PORT: process.env.E2E_PORT ?? "0",
-});
-await seedDemo(server.url);
+const closers = await Promise.all(allShops().map(openShop));
 process.on("SIGTERM", async () => {
-  await server.stop();
-  await database.stop();
-  rmSync(folder, { recursive: true });
+  await Promise.all(closers.map((close) => close()));
   process.exit(0);
 });

@@ -1,13 +1,19 @@
-// The server answers before the demo jobs are drawn; the tests begin when all of them are on the board.
+// A server answers before the demo jobs are drawn; the tests begin when all of them are on every shop's board.
 import { DEMO_JOBS } from "../../tools/demo/jobs.ts";
+import { allShops, shopUrl } from "./shops.ts";
 
-const PATIENCE_MS = 60_000;
+const PATIENCE_MS = 480_000;
 
-export default async function waitForDemo(): Promise<void> {
-  for (const end = Date.now() + PATIENCE_MS; ; ) {
-    const jobs: { client: string }[] = await (await fetch(`http://127.0.0.1:${process.env.E2E_PORT}/api/jobs`)).json();
+async function waitFor(shop: string): Promise<void> {
+  for (const end = Date.now() + PATIENCE_MS; Date.now() < end; ) {
+    const answer = await fetch(`${shop}/api/jobs`).catch(() => null);
+    const jobs: { client: string }[] = answer ? await answer.json() : [];
     if (jobs.filter((job) => job.client !== "").length === DEMO_JOBS.length) return;
-    if (Date.now() > end) throw new Error("the demo jobs are not seeded");
     await new Promise((resolve) => setTimeout(resolve, 200));
   }
+  throw new Error("the demo jobs are not seeded");
+}
+
+export default async function waitForDemo(): Promise<void> {
+  await Promise.all(allShops().map((index) => waitFor(shopUrl(index))));
 }
