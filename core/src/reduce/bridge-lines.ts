@@ -6,10 +6,17 @@ import type { MatchReach } from "./assign.ts";
 import { distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./palette.ts";
 
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
-const RIDGE_SHARE = 0.25;
+const RIDGE_SHARE = 0.2;
 const LINE_WIDTH = 0.8;
+/** The same where it runs over one colour alone: nothing else can be taken for it there. */
+const HAIRLINE_WIDTH = 0.4;
 /** Squared distance (encoded sRGB) of a pixel from its colour up to which nothing of another can be in it. */
 const PURE2 = 4;
+/**
+ * Where a line crosses one of the pixel's own colour, as the opening of a letter does its stroke, the own colour keeps the
+ * pixel if it has more than this share of the line's claim to it: of its width there, and of what it keeps of its width.
+ */
+const OWN_CLAIM = 0.6;
 /** Two pixels away there is less of it than this. */
 const BESIDE_SHARE = 0.15;
 /** Share in a pixel that joins two of a line's pixels that touch at a corner. */
@@ -44,7 +51,37 @@ export function bridgeLines(
   const found: number[] = [];
   const around = new Int32Array(25);
   for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
-  const consider = (p: number, step: number, line: number): boolean => {
+  /** Share of `line` in pixel q between it and `other`, whichever q was given; all or nothing where they do not explain it. */
+  const shareBetween = (q: number, line: number, other: number): number => {
+    const r = data[q * 4];
+    const g = data[q * 4 + 1];
+    const b = data[q * 4 + 2];
+    const toLine2 = distance2(palette, line, r, g, b);
+    const toOther2 = distance2(palette, other, r, g, b);
+    const apart2 = palette.apart2[line * MAX_FOUND + other];
+    if (mixDistance2(toLine2, toOther2, apart2) > mix2) return labels[q] === line ? 1 : 0;
+    return mixShare(toLine2, toOther2, apart2);
+  };
+  const widthAt = (p: number, step: number, line: number, other: number): number =>
+    shareBetween(p - step, line, other) + shareBetween(p, line, other) + shareBetween(p + step, line, other);
+  /** The same, without what of it lies at both sides: the width of what stands out there. */
+  const ridgeAt = (p: number, step: number, line: number, other: number): number => {
+    const own = shareBetween(p, line, other);
+    const before = shareBetween(p - step, line, other);
+    const after = shareBetween(p + step, line, other);
+    const base = Math.max(
+      Math.min(before, shareBetween(p - 2 * step, line, other)),
+      Math.min(after, shareBetween(p + 2 * step, line, other)),
+    );
+    return Math.max(0, before - base) + Math.max(0, own - base) + Math.max(0, after - base);
+  };
+  /** How much a line that runs along `along` has at p of its width beside p, on the thinner side; at most 1. */
+  const keeps = (p: number, step: number, along: number, line: number, other: number): number => {
+    const here = widthAt(p, step, line, other);
+    const beside = Math.min(widthAt(p - along, step, line, other), widthAt(p + along, step, line, other));
+    return here >= beside ? 1 : here / beside;
+  };
+  const consider = (p: number, step: number, along: number, line: number): boolean => {
     // Beside most pixels lies an area of the other colour: no line, at the cost of a look.
     if (labels[p - step] === line || labels[p + step] === line) return false;
     if (labels[p - 2 * step] === line || labels[p + 2 * step] === line) return false;
@@ -52,9 +89,16 @@ export function bridgeLines(
     if (own < RIDGE_SHARE) return false;
     const before = shareOf(p - step, line);
     const after = shareOf(p + step, line);
+    const across = before + own + after;
     // Of two equal ones the first is the ridge.
-    if (own <= before || own < after || before + own + after < LINE_WIDTH) return false;
-    return shareOf(p - 2 * step, line) < BESIDE_SHARE && shareOf(p + 2 * step, line) < BESIDE_SHARE;
+    if (own <= before || own < after) return false;
+    const other = labels[p];
+    const isOverOne = labels[p - 2 * step] === other && labels[p + 2 * step] === other;
+    if (across < (isOverOne ? HAIRLINE_WIDTH : LINE_WIDTH)) return false;
+    if (shareOf(p - 2 * step, line) >= BESIDE_SHARE || shareOf(p + 2 * step, line) >= BESIDE_SHARE) return false;
+    if (other >= MAX_FOUND) return true;
+    if (across <= OWN_CLAIM * ridgeAt(p, along, other, line)) return false;
+    return keeps(p, step, along, line, other) > OWN_CLAIM * keeps(p, along, step, other, line);
   };
   for (let k = 0; k < open.length; k++) {
     const p = open[k];
@@ -69,7 +113,7 @@ export function bridgeLines(
       const line = labels[p + around[i]];
       if (line === own || line === last || line >= MAX_FOUND) continue;
       last = line;
-      if (!consider(p, 1, line) && !consider(p, width, line)) continue;
+      if (!consider(p, 1, width, line) && !consider(p, width, 1, line)) continue;
       found.push(p, line);
       break;
     }

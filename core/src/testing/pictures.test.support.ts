@@ -47,16 +47,24 @@ export function renderSvg(svg: string, zoom = 1): Raster {
   return makeRaster(image.width, image.height, data);
 }
 
-/** Words in bold DejaVu Sans whose capitals are about so high, drawn by resvg on a background. */
+/** Words in DejaVu Sans whose capitals are about so high, drawn by resvg on a background, aside of the grid by `shiftPx`. */
 export function drawLettering(
   text: string,
-  { heightPx, colour, background }: { heightPx: number; colour: string; background: string },
+  {
+    heightPx,
+    colour,
+    background,
+    isBold = true,
+    shiftPx = 0,
+  }: { heightPx: number; colour: string; background: string; isBold?: boolean; shiftPx?: number },
 ): Raster {
   // Capitals of DejaVu Sans are 0.729 of its size.
   const size = heightPx / 0.729;
   const [width, height] = [Math.round(size * text.length * 0.8), Math.round(size * 1.5)];
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="${width}" height="${height}" fill="${background}"/><text x="${size * 0.3}" y="${size * 1.1}" font-family="DejaVu Sans" font-weight="bold" font-size="${size}" fill="${colour}">${text}</text></svg>`;
-  const font = decodeURIComponent(new URL(import.meta.resolve("dejavu-fonts-ttf/ttf/DejaVuSans-Bold.ttf")).pathname);
+  const weight = isBold ? "bold" : "normal";
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="${width}" height="${height}" fill="${background}"/><text x="${size * 0.3 + shiftPx}" y="${size * 1.1 + shiftPx}" font-family="DejaVu Sans" font-weight="${weight}" font-size="${size}" fill="${colour}">${text}</text></svg>`;
+  const file = `dejavu-fonts-ttf/ttf/DejaVuSans${isBold ? "-Bold" : ""}.ttf`;
+  const font = decodeURIComponent(new URL(import.meta.resolve(file)).pathname);
   const image = new Resvg(svg, { font: { fontFiles: [font], loadSystemFonts: false } }).render();
   return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
 }

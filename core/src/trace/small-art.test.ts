@@ -52,15 +52,30 @@ describe("hard-edged lines one pixel wide, aslant", () => {
   });
 });
 
-describe("lettering of ten pixels", () => {
-  const counters = (keepsText: boolean) => {
-    const letters = drawLettering("ABDOPQRabdegopq", { heightPx: 10, colour: "#101014", background: "#ffffff" });
-    const { map } = traceRaster(letters, { ...PLAIN_SHAPES, specksPx: 3, keepsText });
+describe("lettering of a few pixels", () => {
+  const counters = (
+    { heightPx, isBold, shiftPx = 0 }: { heightPx: number; isBold: boolean; shiftPx?: number },
+    keepsText = true,
+  ) => {
+    const look = { heightPx, isBold, shiftPx, colour: "#101014", background: "#ffffff" };
+    const { map } = traceRaster(drawLettering("ABDOPQRabdegopq", look), { ...PLAIN_SHAPES, specksPx: 3, keepsText });
     // The ground and the holes in the letters.
     return map.faces.filter(({ spotId }) => spotId === "ffffff").length - 1;
   };
   it("keeps its counters from the specks, unless that is not wanted", () => {
-    expect(counters(true)).toBe(16);
-    expect(counters(false)).toBeLessThan(16);
+    expect(counters({ heightPx: 10, isBold: true })).toBe(16);
+    expect(counters({ heightPx: 10, isBold: true }, false)).toBeLessThan(16);
   });
+  it.each([
+    [8, true, 62],
+    [10, true, 64],
+    [8, false, 60],
+    [10, false, 56],
+  ])(
+    "keeps the counters of capitals of %i px, bold %s, wherever they lie on the grid: %i of 64",
+    (heightPx, isBold, least) => {
+      const kept = [0, 0.25, 0.5, 0.75].map((shiftPx) => counters({ heightPx, isBold, shiftPx }));
+      expect(kept.reduce((sum, count) => sum + count)).toBeGreaterThanOrEqual(least);
+    },
+  );
 });
