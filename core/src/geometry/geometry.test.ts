@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import {
   flattenPath,
   formatLength,
+  intersectEach,
   parseLength,
   pathArea,
   polygonPath,
@@ -65,35 +66,53 @@ describe("cubic paths", () => {
   });
 });
 
+/** Corners of a square, as the independent library wants them. */
+const corners = (x: number, y: number, s: number): [number, number][] => [
+  [x, y],
+  [x + s, y],
+  [x + s, y + s],
+  [x, y + s],
+];
+
 describe("polygon arithmetic", () => {
-  it("agrees with an independent library on unions (polygon-clipping)", () => {
-    const box = fc.tuple(
-      fc.integer({ min: 0, max: 40 }),
-      fc.integer({ min: 0, max: 40 }),
-      fc.integer({ min: 2, max: 30 }),
+  const boxes = (most: number, size: number) =>
+    fc.array(
+      fc.tuple(fc.integer({ min: 0, max: most }), fc.integer({ min: 0, max: most }), fc.integer({ min: 2, max: size })),
+      { minLength: 1, maxLength: 6 },
     );
+  const areaOf = (polygons: [number, number][][][]) =>
+    Math.abs(polygons.flat().reduce((sum, ring) => sum + shoelace(ring), 0));
+
+  it("agrees with an independent library on unions (polygon-clipping)", () => {
     fc.assert(
-      fc.property(fc.array(box, { minLength: 1, maxLength: 6 }), (boxes) => {
-        const own = polygonsArea(
-          unite(
-            toPolygons(
-              boxes.map(([x, y, s]) => square(x, y, s)),
-              0.01,
-            ),
+      fc.property(boxes(40, 30), (squares) => {
+        const own = unite(
+          toPolygons(
+            squares.map((one) => square(...one)),
+            0.01,
           ),
         );
-        const rings = boxes.map(([x, y, s]): [number, number][][] => [
-          [
-            [x, y],
-            [x + s, y],
-            [x + s, y + s],
-            [x, y + s],
-          ],
-        ]);
-        const [first, ...rest] = rings;
-        const independent = polygonClipping.union(first, ...rest);
-        const area = independent.flat().reduce((sum, ring) => sum + shoelace(ring), 0);
-        expect(own).toBeCloseTo(Math.abs(area), 3);
+        const [first, ...rest] = squares.map((one) => [corners(...one)]);
+        expect(polygonsArea(own)).toBeCloseTo(areaOf(polygonClipping.union(first, ...rest)), 3);
+      }),
+    );
+  });
+  it("agrees with it on what of a ring lies in many small regions, each cut by what is near it", () => {
+    fc.assert(
+      fc.property(boxes(380, 60), (squares) => {
+        const ring = [square(10, 10, 380), reversePath(square(70, 90, 250))];
+        const own = intersectEach(
+          toPolygons(
+            squares.map((one) => square(...one)),
+            0.01,
+          ),
+          toPolygons(ring, 0.01),
+        );
+        const independent = polygonClipping.intersection(
+          polygonClipping.union([], ...squares.map((one) => [corners(...one)])),
+          [corners(10, 10, 380), corners(70, 90, 250)],
+        );
+        expect(polygonsArea(unite(own))).toBeCloseTo(areaOf(independent), 3);
       }),
     );
   });

@@ -14,7 +14,7 @@ export {
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
 export {
-  intersect,
+  intersectEach,
   type Polygons,
   polygonsArea,
   smallHoles,

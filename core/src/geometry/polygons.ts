@@ -1,5 +1,17 @@
 // Booleans: cubic regions are flattened, handed to the polygon library on an integer grid, and brought back.
-import { areaPaths, booleanOp, ClipType, FillRule, type Path64, type Paths64, ramerDouglasPeucker } from "clipper2-ts";
+import {
+  areaPaths,
+  booleanOp,
+  ClipType,
+  FillRule,
+  getBounds,
+  type Path64,
+  type Paths64,
+  type Rect64,
+  Rect64Utils,
+  ramerDouglasPeucker,
+} from "clipper2-ts";
+import Flatbush from "flatbush";
 import { type CubicPath, flattenPath } from "./cubic-path.ts";
 
 /** Polygons on the library's integer grid; holes by fill rule. */
@@ -10,6 +22,10 @@ export type Polygons = Paths64;
  * picture taken in still fit a double exactly.
  */
 const STEPS_PER_PX = 4096;
+/** Mean width of a ring, in grid steps, up to which it is no region and no hole. */
+const SLIT_STEPS = 4;
+/** Side of the blocks in which what is local is clipped. */
+const BLOCK_PX = 64;
 
 /** Flattens closed paths (source pixels) to polygons that stay within `tolerancePx` of them. */
 export function toPolygons(paths: readonly CubicPath[], tolerancePx: number): Polygons {
@@ -36,12 +52,102 @@ function layOnGrid(points: ArrayLike<number>): Path64 {
  * other; which way may differ from region to region, so that they are turned alike first: else they would cancel out.
  */
 export function unite(...regions: Polygons[]): Polygons {
-  return booleanOp(ClipType.Union, regions.flatMap(turnPositive), null, FillRule.NonZero);
+  return groupOverlapping(regions.flatMap(turnPositive))
+    .flatMap((group) => booleanOp(ClipType.Union, group, null, FillRule.NonZero))
+    .filter((ring) => !isSlit(ring));
+}
+
+/** Whether a ring is only what rounding to the grid opened between two edges that are one. */
+function isSlit(ring: Path64): boolean {
+  let around = 0;
+  ring.forEach((point, i) => {
+    around += Math.sqrt(distance2(point, ring[i > 0 ? i - 1 : ring.length - 1]));
+  });
+  return 2 * Math.abs(areaPaths([ring])) < SLIT_STEPS * around;
+}
+
+/** Rings in groups whose bounds do not meet: what is far apart is not looked at together, since cost grows with its square. */
+function groupOverlapping(rings: Polygons): Polygons[] {
+  if (rings.length < 2) return [rings];
+  const bounds = rings.map((ring) => getBounds(ring));
+  const index = new Flatbush(rings.length);
+  for (const { left, top, right, bottom } of bounds) index.add(left, top, right, bottom);
+  index.finish();
+  const isSeen = new Uint8Array(rings.length);
+  const groups: Polygons[] = [];
+  for (let first = 0; first < rings.length; first++) {
+    if (isSeen[first] === 1) continue;
+    isSeen[first] = 1;
+    const members = [first];
+    for (let k = 0; k < members.length; k++) {
+      const { left, top, right, bottom } = bounds[members[k]];
+      for (const other of index.search(left, top, right, bottom)) {
+        if (isSeen[other] === 1) continue;
+        isSeen[other] = 1;
+        members.push(other);
+      }
+    }
+    groups.push(members.sort((a, b) => a - b).map((member) => rings[member]));
+  }
+  return groups;
 }
 
 /** What lies in both; each right by non-zero winding. */
-export function intersect(subject: Polygons, clip: Polygons): Polygons {
+function intersect(subject: Polygons, clip: Polygons): Polygons {
   return booleanOp(ClipType.Intersection, subject, clip, FillRule.NonZero);
+}
+
+/**
+ * The same for many small regions, each with what of `clip` is near it: cost grows with what there is, not with its square.
+ * Where regions overlap, so do their parts.
+ */
+export function intersectEach(regions: Polygons, clip: Polygons): Polygons {
+  const rings = clip.map((ring) => ({ ring, bounds: getBounds(ring) }));
+  const parts: Polygons = [];
+  for (let k = 0; k < regions.length; ) {
+    let bounds = getBounds(regions[k]);
+    const batch = [regions[k]];
+    for (k++; k < regions.length; k++) {
+      const more = around(bounds, getBounds(regions[k]));
+      if (Math.max(Rect64Utils.width(more), Rect64Utils.height(more)) > BLOCK_PX * STEPS_PER_PX) break;
+      bounds = more;
+      batch.push(regions[k]);
+    }
+    const near = rings.filter((one) => Rect64Utils.intersects(bounds, one.bounds));
+    const inside = near.map(({ ring }) => shortenOutside(ring, bounds)).filter((ring) => ring.length > 2);
+    for (const polygon of intersect(batch, inside)) parts.push(polygon);
+  }
+  return parts;
+}
+
+/**
+ * The ring without points that, with those before and after them, lie on one side of a block: inside it the ring is as it was.
+ * No edge is cut, so that none is moved by the grid.
+ */
+function shortenOutside(ring: Path64, { left, top, right, bottom }: Rect64): Path64 {
+  const sideOf = ({ x, y }: Path64[number]) =>
+    (x < left ? 1 : 0) | (x > right ? 2 : 0) | (y < top ? 4 : 0) | (y > bottom ? 8 : 0);
+  const out = [ring[0]];
+  let before = sideOf(ring[0]);
+  let own = sideOf(ring[1]);
+  for (let i = 1; i < ring.length; i++) {
+    const after = sideOf(ring[i + 1 < ring.length ? i + 1 : 0]);
+    if ((before & own & after) === 0) {
+      out.push(ring[i]);
+      before = own;
+    }
+    own = after;
+  }
+  return out;
+}
+
+function around(a: Rect64, b: Rect64): Rect64 {
+  return Rect64Utils.create(
+    Math.min(a.left, b.left),
+    Math.min(a.top, b.top),
+    Math.max(a.right, b.right),
+    Math.max(a.bottom, b.bottom),
+  );
 }
 
 /** What lies in the first and not in the second; each right by non-zero winding. */

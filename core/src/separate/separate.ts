@@ -34,7 +34,7 @@ export interface Plate {
   readonly region: readonly CubicPath[];
   /** Share (0..1) of the art's rectangle that the plate covers. */
   readonly coverage: number;
-  /** Area of its spread into darker inks, mm2. */
+  /** Area of its spread into darker inks, mm2; where two spreads overlap, that of both. */
   readonly trapMm2: number;
   /** Whether the underbase lies under it. */
   readonly isBased: boolean;

@@ -6,6 +6,8 @@ import { arcBetween, lengthOf, type Polygons, polygonPath, toPolygons, turnPosit
  * the boundary itself, and for the grid to open no slit between pieces.
  */
 const OVERLAP_PX = 0.02;
+/** Pieces have at most so many points along the boundary: what is local can be clipped by what is near it alone. */
+const MOST_POINTS = 24;
 /** Of a side's length so much may be taken up by a mitre on the inside of a turn; more would fold the strip over itself. */
 const MOST_OF_SIDE = 0.9;
 
@@ -32,13 +34,22 @@ export function stripBeside(
     near = [];
     far = [];
   };
-  /** A pair of points across the strip at point `i`; where a piece begins or ends, a hair before or after it. */
-  const add = (i: number, nx: number, ny: number, along: readonly [number, number] = [0, 0]) => {
-    const x = line[i * 2] + along[0];
-    const y = line[i * 2 + 1] + along[1];
+  const addAcross = (x: number, y: number, width: number, nx: number, ny: number) => {
     near.push(x - nx * OVERLAP_PX, y - ny * OVERLAP_PX);
     // Reversed as a whole at the end, pairs included.
-    far.push(y + ny * widths[i], x + nx * widths[i]);
+    far.push(y + ny * width, x + nx * width);
+  };
+  /** A pair of points across the strip at point `i`; where a piece begins or ends, a hair before or after it. */
+  const add = (i: number, nx: number, ny: number, along: readonly [number, number] = [0, 0]) =>
+    addAcross(line[i * 2] + along[0], line[i * 2 + 1] + along[1], widths[i], nx, ny);
+  /** Ends a piece in the middle of a side and begins the next there. */
+  const part = ({ from, to, nx, ny, dx, dy }: Side) => {
+    const x = (line[from * 2] + line[to * 2]) / 2;
+    const y = (line[from * 2 + 1] + line[to * 2 + 1]) / 2;
+    const width = (widths[from] + widths[to]) / 2;
+    addAcross(x + dx * OVERLAP_PX, y + dy * OVERLAP_PX, width, nx, ny);
+    end();
+    addAcross(x - dx * OVERLAP_PX, y - dy * OVERLAP_PX, width, nx, ny);
   };
   const fan = (i: number, fromX: number, fromY: number, toX: number, toY: number) => {
     const radius = widths[i];
@@ -50,6 +61,12 @@ export function stripBeside(
     pieces.push(sector);
   };
   const isNothing = ({ from, to }: Side) => widths[from] <= 0 && widths[to] <= 0;
+  /** Whether mitres at both its ends leave something of a side's middle. */
+  const isLong = ({ from, to, length }: Side) => {
+    const width = Math.max(widths[from], widths[to]);
+    const cosine = stepCosine(width, tolerancePx);
+    return length > 2 * width * Math.sqrt((1 - cosine) / (1 + cosine)) + 4 * OVERLAP_PX;
+  };
   const first = sides[0];
   const last = sides[sides.length - 1];
   // A closed line's seam is a turn like any other, though the strip is cut there.
@@ -73,6 +90,7 @@ export function stripBeside(
         add(one.from, one.nx, one.ny, hair(one, -1));
       }
     }
+    if (near.length >= 2 * MOST_POINTS && isLong(one)) part(one);
     const after = sides[s + 1];
     if (!after || isNothing(after)) add(one.to, one.nx, one.ny, hair(one, 1));
   });

@@ -1,6 +1,6 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
-import { flattenPath, intersect, type Polygons, toPolygons } from "../geometry/index.ts";
+import { flattenPath, intersectEach, type Polygons, toPolygons } from "../geometry/index.ts";
 import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
 import { type Crossings, densify, indexBoundaries, measureAcross } from "./across.ts";
 import { stripBeside } from "./strip.ts";
@@ -8,7 +8,7 @@ import { stripBeside } from "./strip.ts";
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
 export type LightnessOf = (spotId: string) => number | null;
 
-/** The strips of one spot that lie inside its darker neighbours, per spot id; non-overlapping polygons. */
+/** The strips of one spot that lie inside its darker neighbours, per spot id; where those of two boundaries meet they overlap. */
 export type Traps = ReadonlyMap<string, Polygons>;
 
 /** A boundary between two inks, seen from the lighter one. */
@@ -56,7 +56,7 @@ export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: nu
   const clipped = new Map<string, Polygons>();
   for (const [face, bySpot] of strips) {
     const inside = toPolygons(facePaths(map, map.faces[face]), tolerancePx);
-    for (const [spotId, strip] of bySpot) addPolygons(clipped, spotId, intersect(strip, inside));
+    for (const [spotId, strip] of bySpot) addPolygons(clipped, spotId, intersectEach(strip, inside));
   }
   return clipped;
 }

@@ -3,7 +3,7 @@ import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
   flattenPath,
-  intersect,
+  intersectEach,
   type Polygons,
   recoverCurves,
   smallHoles,
@@ -12,7 +12,7 @@ import {
   unite,
 } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
+import { BARE, facePaths, outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { type BaseSettings, chokeAlong, chokeReach } from "./choke.ts";
 import { stripBeside } from "./strip.ts";
@@ -48,9 +48,8 @@ export function chokeBase(
 ): CubicPath[] {
   const { chokePx, thinnestPx } = settings;
   const leastGap = 2 * chokePx + thinnestPx;
-  const faces = map.faces.filter((face) => based.has(face.spotId));
-  const curves = faces.flatMap((face) => facePaths(map, face));
   const isBased = (face: number) => face !== BARE && based.has(map.faces[face].spotId);
+  const curves = outlinePaths(map, isBased);
   const edges = map.edges.map((edge, e) => ({ e, edge, line: flattenPath(edge.path, tolerancePx) }));
   // The base's own outline; between two based inks there is no edge of it.
   const outline = edges.filter(({ edge }) => isBased(edge.left) !== isBased(edge.right));
@@ -89,5 +88,5 @@ export function chokeBase(
 /** The base with its holes smaller than `leastArea` filled as far as they lie under inks: no screen holds them open. */
 function closePinholes(base: Polygons, under: () => Polygons, leastArea: number): Polygons {
   const pinholes = smallHoles(base, leastArea);
-  return pinholes.length === 0 ? base : unite(base, intersect(pinholes, under()));
+  return pinholes.length === 0 ? base : unite(base, intersectEach(pinholes, under()));
 }

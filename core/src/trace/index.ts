@@ -9,6 +9,7 @@ export {
   facePaths,
   type MapEdge,
   type MapFace,
+  outlinePaths,
   type PlanarMap,
   ringPath,
   spotPaths,
