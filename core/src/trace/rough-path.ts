@@ -9,6 +9,11 @@ import { fitBetween, isOnPictureEdge, pictureEdge, SHORT_PX, scatterTolerance } 
 /** Fewer cracks between two rough places are rough, too. */
 const LEAST_SMOOTH = 6;
 
+/** Rough paths kept of each boundary: one for each reach that is tried. */
+const KEPT_PATHS = 12;
+/** The last rough paths of the points that were read of a boundary: a pour leaves nearly all of them as they are. */
+const lastPaths = new WeakMap<Float64Array, Map<string, CubicPath>>();
+
 /**
  * A boundary with all cracks within `reachPx` of `places` (x, y pairs), and those by its ends, rough; what lies between is
  * fitted closely to the points that were `read`. `cornerCosine`: that of the smallest turn that is a corner.
@@ -23,6 +28,25 @@ export function roughPath(
   cornerCosine: number,
 ): CubicPath {
   if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
+  const at = (vertex: number) => (vertex < 0 ? "" : `${vertices[vertex * 2]} ${vertices[vertex * 2 + 1]}`);
+  const key = `${cornerCosine} ${reachPx} ${at(chain.start)} ${at(chain.end)} ${places.join(" ")}`;
+  const kept = lastPaths.get(read) ?? new Map<string, CubicPath>();
+  const last = kept.get(key);
+  if (last) return last.slice();
+  const path = makeRough(chain, read, vertices, places, reachPx, cornerCosine);
+  if (kept.size >= KEPT_PATHS) kept.clear();
+  lastPaths.set(read, kept.set(key, path));
+  return path.slice();
+}
+
+function makeRough(
+  chain: Chain,
+  read: Float64Array,
+  vertices: Float64Array,
+  places: readonly number[],
+  reachPx: number,
+  cornerCosine: number,
+): CubicPath {
   const points = middlesOf(chain, vertices, places);
   const along = chain.start >= 0 ? read : fromNearest(read, points);
   const count = points.length / 2;
