@@ -62,6 +62,7 @@ export function bridgeLines(
     if (mixDistance2(toLine2, toOther2, apart2) > mix2) return labels[q] === line ? 1 : 0;
     return mixShare(toLine2, toOther2, apart2);
   };
+  /** Width of a line across p, px, as far as the pixels beside it. */
   const widthAt = (p: number, step: number, line: number, other: number): number =>
     shareBetween(p - step, line, other) + shareBetween(p, line, other) + shareBetween(p + step, line, other);
   /** The same, without what of it lies at both sides: the width of what stands out there. */
