@@ -35,22 +35,6 @@ export function bridgeLines(
   reach: MatchReach,
 ): void {
   const mix2 = reach.mix * reach.mix;
-  /** Share of colour `line` in pixel q, the rest being the colour that q was given; 0 where that does not explain it. */
-  const shareOf = (q: number, line: number): number => {
-    const other = labels[q];
-    if (other === line) return 1;
-    if (other >= MAX_FOUND) return 0;
-    const r = data[q * 4];
-    const g = data[q * 4 + 1];
-    const b = data[q * 4 + 2];
-    const toLine2 = distance2(palette, line, r, g, b);
-    const toOther2 = distance2(palette, other, r, g, b);
-    const apart2 = palette.apart2[line * MAX_FOUND + other];
-    return mixDistance2(toLine2, toOther2, apart2) > mix2 ? 0 : mixShare(toLine2, toOther2, apart2);
-  };
-  const found: number[] = [];
-  const around = new Int32Array(25);
-  for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
   /** Share of `line` in pixel q between it and `other`, whichever q was given; all or nothing where they do not explain it. */
   const shareBetween = (q: number, line: number, other: number): number => {
     const r = data[q * 4];
@@ -62,6 +46,15 @@ export function bridgeLines(
     if (mixDistance2(toLine2, toOther2, apart2) > mix2) return labels[q] === line ? 1 : 0;
     return mixShare(toLine2, toOther2, apart2);
   };
+  /** The same where the rest is the colour that q was given. */
+  const shareOf = (q: number, line: number): number => {
+    const other = labels[q];
+    if (other === line) return 1;
+    return other < MAX_FOUND ? shareBetween(q, line, other) : 0;
+  };
+  const found: number[] = [];
+  const around = new Int32Array(25);
+  for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
   /** Width of a line across p, px, as far as the pixels beside it. */
   const widthAt = (p: number, step: number, line: number, other: number): number =>
     shareBetween(p - step, line, other) + shareBetween(p, line, other) + shareBetween(p + step, line, other);

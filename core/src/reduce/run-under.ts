@@ -15,14 +15,12 @@ const ACROSS = 7;
 export function windowAround(area: Uint32Array, width: number, height: number): Box {
   let left = width;
   let right = 0;
+  let first = width * height;
+  let last = 0;
   for (let k = 0; k < area.length; k++) {
     const x = area[k] % width;
     if (x < left) left = x;
     if (x > right) right = x;
-  }
-  let first = width * height;
-  let last = 0;
-  for (let k = 0; k < area.length; k++) {
     if (area[k] < first) first = area[k];
     if (area[k] > last) last = area[k];
   }

@@ -82,6 +82,12 @@ export function readyChain(
   return { ...kind, points: cornered.points, corners: cornered.corners.filter((c) => c > 0 && c < last) };
 }
 
+/** Where a chain's ends lie, as part of a key; empty for a loop. */
+export function placesOfEnds({ start, end }: Chain, vertices: Float64Array): string {
+  const at = (vertex: number) => (vertex < 0 ? "" : `${vertices[vertex * 2]} ${vertices[vertex * 2 + 1]}`);
+  return `${at(start)} ${at(end)}`;
+}
+
 /** The last clear line of each boundary, with the places of its ends. */
 const lastClear = new WeakMap<BoundaryPoints, { readonly key: string; readonly line: ReadyLine | null }>();
 
@@ -93,8 +99,7 @@ export function clearChain(
   picture: TracedPicture,
   cornerCosine: number,
 ): ReadyLine | null {
-  const at = (vertex: number) => (vertex < 0 ? "" : `${vertices[vertex * 2]} ${vertices[vertex * 2 + 1]}`);
-  const key = `${cornerCosine} ${at(chain.start)} ${at(chain.end)}`;
+  const key = `${cornerCosine} ${placesOfEnds(chain, vertices)}`;
   const last = lastClear.get(boundary);
   if (last?.key === key) return last.line;
   const line = readyChain(chain, boundary, vertices, picture, cornerCosine, true);

@@ -4,7 +4,7 @@ import { type CubicPath, joinPaths, lengthOf, polygonPath } from "../geometry/in
 import type { TracedPicture } from "./boundary.ts";
 import type { Chain } from "./chains.ts";
 import { sharpenCorners } from "./corners.ts";
-import { fitBetween, isOnPictureEdge, pictureEdge, SHORT_PX, scatterTolerance } from "./fit-chain.ts";
+import { fitBetween, isOnPictureEdge, pictureEdge, placesOfEnds, SHORT_PX, scatterTolerance } from "./fit-chain.ts";
 
 /** Fewer cracks between two rough places are rough, too. */
 const LEAST_SMOOTH = 6;
@@ -28,8 +28,7 @@ export function roughPath(
   cornerCosine: number,
 ): CubicPath {
   if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
-  const at = (vertex: number) => (vertex < 0 ? "" : `${vertices[vertex * 2]} ${vertices[vertex * 2 + 1]}`);
-  const key = `${cornerCosine} ${reachPx} ${at(chain.start)} ${at(chain.end)} ${places.join(" ")}`;
+  const key = `${cornerCosine} ${reachPx} ${placesOfEnds(chain, vertices)} ${places.join(" ")}`;
   const kept = lastPaths.get(read) ?? new Map<string, CubicPath>();
   const last = kept.get(key);
   if (last) return last.slice();
