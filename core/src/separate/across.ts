@@ -10,20 +10,31 @@ export interface Crossings {
   readonly index: Flatbush | null;
   /** x0 y0 x1 y1 for each. */
   readonly segments: Float64Array;
+  /** Of which boundary each is part, by its place in the list. */
+  readonly boundaryOf: Int32Array;
+}
+
+/** What lies across a feature from each point of a line. */
+export interface Across {
+  /** How far it is to the next boundary, source pixels; as far as was looked where there is none. */
+  readonly distances: Float64Array;
+  /** Which boundary that is, by its place in the indexed list; -1 where there is none. */
+  readonly met: Int32Array;
 }
 
 /** Indexes polylines x, y, ... */
 export function indexBoundaries(boundaries: readonly (readonly number[])[]): Crossings {
   let count = 0;
   for (const line of boundaries) count += line.length / 2 - 1;
-  if (count === 0) return { index: null, segments: new Float64Array(0) };
   const segments = new Float64Array(count * 4);
+  const boundaryOf = new Int32Array(count);
+  if (count === 0) return { index: null, segments, boundaryOf };
   const index = new Flatbush(count);
   let o = 0;
-  for (const line of boundaries) {
+  boundaries.forEach((line, b) => {
     for (let i = 0; i + 3 < line.length; i += 2) {
-      segments.set([line[i], line[i + 1], line[i + 2], line[i + 3]], o);
-      o += 4;
+      segments.set([line[i], line[i + 1], line[i + 2], line[i + 3]], o * 4);
+      boundaryOf[o++] = b;
       index.add(
         Math.min(line[i], line[i + 2]),
         Math.min(line[i + 1], line[i + 3]),
@@ -31,24 +42,20 @@ export function indexBoundaries(boundaries: readonly (readonly number[])[]): Cro
         Math.max(line[i + 1], line[i + 3]),
       );
     }
-  }
+  });
   index.finish();
-  return { index, segments };
+  return { index, segments, boundaryOf };
 }
 
 /**
- * For every point of a polyline: how far it is, on the given side (1: right looking along it, y down; -1: left), to the next
- * boundary, at most `reachPx`. A line that ends where it begins is measured as a ring.
+ * For every point of a polyline: what lies across on the given side (1: right looking along it, y down; -1: left), at most
+ * `reachPx` away. A line that ends where it begins is measured as a ring.
  */
-export function measureAcross(
-  line: readonly number[],
-  side: 1 | -1,
-  reachPx: number,
-  crossings: Crossings,
-): Float64Array {
+export function measureAcross(line: readonly number[], side: 1 | -1, reachPx: number, crossings: Crossings): Across {
   const n = line.length / 2;
   const closes = line[0] === line[line.length - 2] && line[1] === line[line.length - 1];
-  const across = new Float64Array(n).fill(reachPx);
+  const distances = new Float64Array(n).fill(reachPx);
+  const met = new Int32Array(n).fill(-1);
   for (let i = 0; i < n; i++) {
     const before = i > 0 ? i - 1 : closes ? n - 2 : 0;
     const after = i < n - 1 ? i + 1 : closes ? 1 : n - 1;
@@ -56,31 +63,30 @@ export function measureAcross(
     const dy = line[after * 2 + 1] - line[before * 2 + 1];
     const length = lengthOf(dx, dy);
     if (length === 0) continue;
-    across[i] = distanceAlong(
-      line[i * 2],
-      line[i * 2 + 1],
-      (-dy / length) * side,
-      (dx / length) * side,
-      reachPx,
-      crossings,
-    );
+    const [nx, ny] = [(-dy / length) * side, (dx / length) * side];
+    const nearest = nearestAlong(line[i * 2], line[i * 2 + 1], nx, ny, reachPx, crossings);
+    if (!nearest) continue;
+    distances[i] = nearest.distance;
+    met[i] = crossings.boundaryOf[nearest.segment];
   }
-  return across;
+  return { distances, met };
 }
 
-function distanceAlong(
+/** The first segment that a ray from a point meets within `reach`. */
+function nearestAlong(
   x: number,
   y: number,
   nx: number,
   ny: number,
   reach: number,
   { index, segments }: Crossings,
-): number {
-  if (!index) return reach;
+): { distance: number; segment: number } | null {
+  if (!index) return null;
   const skip = reach * SKIP_SHARE;
   const ex = x + nx * reach;
   const ey = y + ny * reach;
   let nearest = reach;
+  let segment = -1;
   for (const s of index.search(Math.min(x, ex), Math.min(y, ey), Math.max(x, ex), Math.max(y, ey))) {
     const ax = segments[s * 4];
     const ay = segments[s * 4 + 1];
@@ -90,9 +96,12 @@ function distanceAlong(
     if (Math.abs(cross) < 1e-12) continue;
     const t = ((ax - x) * sy - (ay - y) * sx) / cross;
     const u = ((ax - x) * ny - (ay - y) * nx) / cross;
-    if (t > skip && t < nearest && u >= 0 && u <= 1) nearest = t;
+    if (t > skip && t < nearest && u >= 0 && u <= 1) {
+      nearest = t;
+      segment = s;
+    }
   }
-  return nearest;
+  return segment < 0 ? null : { distance: nearest, segment };
 }
 
 /** The polyline with points no farther apart than `step`. */

@@ -187,6 +187,37 @@ describe("a trap along a closed boundary", () => {
   });
 });
 
+describe("a light ink beside dark ones about two traps wide", () => {
+  const holeWidths = (region: readonly CubicPath[], mmPerPx: number) =>
+    region.map((path) => {
+      const xs = [...flattenPath(path, 0.01)].filter((_, i) => i % 2 === 0);
+      return (Math.max(...xs) - Math.min(...xs)) * mmPerPx;
+    });
+
+  it("runs through under them or leaves a gap as wide as a trap, never a sliver", () => {
+    const strokes = [0.5, 0.62, 0.7, 0.8, 0.88, 0.95, 1.2, 1.6];
+    const bars = strokes.map(
+      (mm, i) => `<rect x="${100 + i * 100}" y="40" width="${mm * 40}" height="120" fill="#${INK_BLACK}"/>`,
+    );
+    const art = `<rect width="900" height="900" fill="#${GOLD}"/>${bars.join("")}`;
+    const { plate, mmPerPx } = separate(drawExactly(900, art), { widthMm: 22.5 });
+    const [whole, ...holes] = holeWidths(plate(GOLD).region, mmPerPx).sort((a, b) => b - a);
+    expect(whole).toBeCloseTo(22.5, 1);
+    expect(holes).toHaveLength(3);
+    expect(holes[0]).toBeCloseTo(1.6 - 0.6, 1);
+    expect(holes[2]).toBeGreaterThan(0.3);
+  });
+
+  it("has no hole under fine dark lettering that no screen holds open", () => {
+    const letters = drawLettering("Grebe tide 84", { heightPx: 80, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
+    for (const heightMm of [4, 5, 6]) {
+      const { plate, mmPerPx } = separate(letters, { widthMm: (letters.width * heightMm) / 80 });
+      const holes = plate(GOLD).region.map((path) => Math.abs(pathArea(path)) * mmPerPx ** 2);
+      expect(holes.filter((area) => area < 0.25)).toEqual([]);
+    }
+  });
+});
+
 describe("curves on the plates", () => {
   it("stay the traced ones where no trap touches them", () => {
     const { map, plate } = separate(
@@ -274,9 +305,12 @@ describe("the underbase on dark cloth", () => {
   });
 
   it("is whole under fine dark lettering on a light ink: no pinholes that no screen holds open", () => {
-    const onGold = drawLettering("Grebe tide 84", { heightPx: 30, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
-    const { plate } = separate(onGold, { garment: "#1d2a44", widthMm: onGold.width / 10 });
-    expect(plate("base").region).toHaveLength(1);
+    const onGold = drawLettering("Grebe tide 84", { heightPx: 60, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
+    for (const heightMm of [3, 4, 5]) {
+      const { plate, mmPerPx } = separate(onGold, { garment: "#1d2a44", widthMm: (onGold.width * heightMm) / 60 });
+      const areas = plate("base").region.map((path) => Math.abs(pathArea(path)) * mmPerPx ** 2);
+      expect(areas.filter((area) => area < 1)).toEqual([]);
+    }
     // Strokes as wide as print beside two chokes keep their gap.
     const wide = drawLettering("II", { heightPx: 120, colour: `#${INK_BLACK}`, background: `#${GOLD}` });
     expect(separate(wide, { garment: "#1d2a44", widthMm: wide.width / 10 }).plate("base").region).toHaveLength(3);

@@ -2,9 +2,9 @@
 import { type Rgb, rgbToLab } from "../colour/index.ts";
 import { type CubicPath, pathArea, polygonsArea, recoverCurves, toPolygons, unite } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { faceArea, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
+import { faceArea, facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
-import { type LightnessOf, spreadTraps } from "./trap.ts";
+import { closePinholes, type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
 /** The person's decisions about plates, part of the recipe. */
@@ -116,14 +116,28 @@ function spreadInks(
   mmPerPx: number,
   tolerancePx: number,
 ): ReadonlyMap<string, InkRegion> {
-  const traps = spreadTraps(map, lightnessOf, trapMm / mmPerPx, tolerancePx);
+  const trapPx = trapMm / mmPerPx;
+  const traps = spreadTraps(map, lightnessOf, trapPx, tolerancePx);
+  /** All faces of inks darker than one. */
+  const darkerThan = (lightness: number) =>
+    toPolygons(
+      map.faces
+        .filter(({ spotId }) => (lightnessOf(spotId) ?? lightness) < lightness)
+        .flatMap((f) => facePaths(map, f)),
+      tolerancePx,
+    );
   const regions = new Map<string, InkRegion>();
-  for (const { id } of inks) {
+  for (const { id, rgb } of inks) {
     const own = spotPaths(map, id);
     const trap = traps.get(id) ?? [];
     const under = underPaths(map, id);
     const isAlone = trap.length === 0 && under.length === 0;
-    const united = () => unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx));
+    const united = () =>
+      closePinholes(
+        unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
+        () => darkerThan(rgbToLab(rgb)[0]),
+        leastHole(trapPx),
+      );
     const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
     regions.set(id, { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx });
   }

@@ -1,8 +1,8 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
-import { flattenPath, intersectEach, type Polygons, toPolygons } from "../geometry/index.ts";
+import { flattenPath, intersectEach, type Polygons, smallHoles, toPolygons, unite } from "../geometry/index.ts";
 import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
-import { type Crossings, densify, indexBoundaries, measureAcross } from "./across.ts";
+import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { stripBeside } from "./strip.ts";
 
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
@@ -61,29 +61,44 @@ export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: nu
   return clipped;
 }
 
+/** What is left between two traps is no gap if it is thinner than one of them: up to so many traps the light ink runs through. */
+const CLOSED_UP_TO = 3;
+
 /**
  * Strips for all boundaries between two inks. `widthPx` is the trap in source pixels. Where either ink is narrower than
- * twice the trap, measured across the boundary, the strip is half as wide as that feature: two traps from both sides of a thin line
- * meet in its middle and never pass it. The clip to the darker face keeps every strip off bare garment.
+ * twice the trap, measured across the boundary, the strip is half as wide as that feature: two traps from both sides of a thin
+ * line meet in its middle and never pass it. Where the same light ink lies on both sides and would leave a sliver between its
+ * traps, it runs through: no screen holds the sliver open. The clip to the darker face keeps every strip off bare garment.
  */
 export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: number, tolerancePx: number): Traps {
   if (widthPx <= 0) return new Map();
   const boundaries = map.edges.map((edge) => flattenPath(edge.path, tolerancePx));
   const crossings = indexBoundaries(boundaries);
+  const inksAt = map.edges.map((_, e) => inkBoundary(map, e, lightnessOf));
   const strips: StripsByFace = new Map();
   boundaries.forEach((boundary, e) => {
-    const inks = inkBoundary(map, e, lightnessOf);
+    const inks = inksAt[e];
     if (!inks) return;
     const line = densify(boundary, widthPx / 2);
-    const widths = trapWidths(line, widthPx, crossings);
+    const dark = measureAcross(line, inks.darkSide, CLOSED_UP_TO * widthPx, crossings);
+    const light = measureAcross(line, inks.darkSide === 1 ? -1 : 1, 2 * widthPx, crossings);
+    const widths = dark.distances.map((across, i) => {
+      const width = Math.min(widthPx, light.distances[i] / 2);
+      const isGap = dark.met[i] >= 0 && inksAt[dark.met[i]]?.light === inks.light;
+      return isGap && across < CLOSED_UP_TO * width ? across / 2 : Math.min(width, across / 2);
+    });
     addStrip(strips, inks.darkFace, inks.light, stripBeside(line, widths, inks.darkSide, tolerancePx));
   });
   return clipStrips(map, strips, tolerancePx);
 }
 
-/** For every point of the line: the trap's width there. */
-function trapWidths(line: readonly number[], widthPx: number, crossings: Crossings): Float64Array {
-  const one = measureAcross(line, 1, 2 * widthPx, crossings);
-  const other = measureAcross(line, -1, 2 * widthPx, crossings);
-  return one.map((across, i) => Math.min(widthPx, across / 2, other[i] / 2));
+/** The area (square source pixels) under which a hole in an ink's plate is a sliver between its traps. */
+export function leastHole(trapPx: number): number {
+  return CLOSED_UP_TO * trapPx * trapPx;
+}
+
+/** A region with its holes smaller than `leastArea` (square source pixels) filled as far as they lie in `under`. */
+export function closePinholes(region: Polygons, under: () => Polygons, leastArea: number): Polygons {
+  const pinholes = smallHoles(region, leastArea);
+  return pinholes.length === 0 ? region : unite(region, intersectEach(pinholes, under()));
 }

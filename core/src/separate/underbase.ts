@@ -3,20 +3,18 @@ import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
   flattenPath,
-  intersectEach,
   type Polygons,
   recoverCurves,
-  smallHoles,
   subtract,
   toPolygons,
   unite,
 } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { BARE, facePaths, outlinePaths, type PlanarMap } from "../trace/index.ts";
+import { BARE, facePaths, type MapEdge, outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { type BaseSettings, chokeAlong, chokeReach } from "./choke.ts";
 import { stripBeside } from "./strip.ts";
-import { addStrip, clipStrips, inkBoundary, type LightnessOf, type StripsByFace } from "./trap.ts";
+import { addStrip, clipStrips, closePinholes, inkBoundary, type LightnessOf, type StripsByFace } from "./trap.ts";
 
 /** Garments darker than this want a base, CIELAB L* (common practice, no source). */
 const DARK_GARMENT = 60;
@@ -52,7 +50,8 @@ export function chokeBase(
   const curves = outlinePaths(map, isBased);
   const edges = map.edges.map((edge, e) => ({ e, edge, line: flattenPath(edge.path, tolerancePx) }));
   // The base's own outline; between two based inks there is no edge of it.
-  const outline = edges.filter(({ edge }) => isBased(edge.left) !== isBased(edge.right));
+  const isOutline = ({ left, right }: MapEdge) => isBased(left) !== isBased(right);
+  const outline = edges.filter(({ edge }) => isOutline(edge));
   const all = indexBoundaries(edges.map(({ line }) => line));
   const own = indexBoundaries(outline.map(({ line }) => line));
   const run: StripsByFace = new Map();
@@ -62,18 +61,18 @@ export function chokeBase(
       const line = densify(boundary, chokePx / 2);
       const inks = inkBoundary(map, e, lightnessOf);
       if (inks && !isBased(inks.darkFace)) {
-        const across = measureAcross(line, inks.darkSide, leastGap, all);
-        const toBase = measureAcross(line, inks.darkSide, leastGap, own);
+        const { distances, met } = measureAcross(line, inks.darkSide, leastGap, all);
         // Between base and base a gap that would be thinner than prints is no gap: fine dark lettering lies on whole base.
-        const widths = across.map((width, i) =>
-          width < leastGap && toBase[i] === width ? width : Math.min(chokePx, width / 2),
+        const widths = distances.map((width, i) =>
+          met[i] >= 0 && isOutline(edges[met[i]].edge) ? width : Math.min(chokePx, width / 2),
         );
         addStrip(run, inks.darkFace, inks.light, stripBeside(line, widths, inks.darkSide, tolerancePx));
         continue;
       }
       const side = isBased(edge.right) ? 1 : -1;
-      const across = measureAcross(line, side, chokeReach(settings), own);
-      for (const piece of stripBeside(line, chokeAlong(line, across, settings), side, tolerancePx)) choked.push(piece);
+      const { distances } = measureAcross(line, side, chokeReach(settings), own);
+      for (const piece of stripBeside(line, chokeAlong(line, distances, settings), side, tolerancePx))
+        choked.push(piece);
     }
   const runOn = [...clipStrips(map, run, tolerancePx).values()].flat();
   const under = () =>
@@ -81,12 +80,6 @@ export function chokeBase(
       [...run.keys()].flatMap((face) => facePaths(map, map.faces[face])),
       tolerancePx,
     );
-  const whole = closePinholes(unite(toPolygons(curves, tolerancePx), runOn), under, leastGap * thinnestPx);
+  const whole = closePinholes(unite(toPolygons(curves, tolerancePx), runOn), under, leastGap * leastGap);
   return recoverCurves(choked.length > 0 ? subtract(whole, choked) : whole, curves, tolerancePx);
-}
-
-/** The base with its holes smaller than `leastArea` filled as far as they lie under inks: no screen holds them open. */
-function closePinholes(base: Polygons, under: () => Polygons, leastArea: number): Polygons {
-  const pinholes = smallHoles(base, leastArea);
-  return pinholes.length === 0 ? base : unite(base, intersectEach(pinholes, under()));
 }
