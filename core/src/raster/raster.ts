@@ -43,3 +43,22 @@ export function eachDifference({ data: a }: LabelMap, { data: b }: LabelMap, vis
   }
   for (let p = words * 4; p < a.length; p++) if (a[p] !== b[p]) visit(p);
 }
+
+/** A label map of its own memory with every label `l` as `table[l]`; the map lies in its own memory, too. */
+export function relabel({ width, height, data }: LabelMap, table: Uint8Array): LabelMap {
+  const out = new Uint8Array(data.length);
+  // Four pixels at a time: nearly all lie beside their like.
+  const words = data.length >> 2;
+  const fours = new Uint32Array(data.buffer, data.byteOffset, words);
+  const outFours = new Uint32Array(out.buffer, 0, words);
+  for (let w = 0; w < words; w++) {
+    const label = fours[w] & 0xff;
+    if (fours[w] === Math.imul(label, FOUR_TIMES) >>> 0) outFours[w] = table[label] * FOUR_TIMES;
+    else for (let p = w * 4; p < w * 4 + 4; p++) out[p] = table[data[p]];
+  }
+  for (let p = words * 4; p < data.length; p++) out[p] = table[data[p]];
+  return { width, height, data: out };
+}
+
+/** Puts a byte into all four of a word. */
+const FOUR_TIMES = 0x01010101;

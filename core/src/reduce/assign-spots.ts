@@ -1,6 +1,6 @@
 // Which pixel is which spot: the found colours through the reduction, then what the person corrected, in order.
 import { rgbToLab } from "../colour/index.ts";
-import { type Box, eachDifference, type LabelMap, NONE } from "../raster/index.ts";
+import { type Box, eachDifference, type LabelMap, NONE, relabel } from "../raster/index.ts";
 import { divideArea } from "./divide.ts";
 import type { Findings } from "./find.ts";
 import { type Area, floodArea, isLineLike } from "./flood.ts";
@@ -87,7 +87,7 @@ export function assignSpots(
     from?.labels === labels && from.spots === spotsKey && from.corrections.every((key, i) => key === keys[i])
       ? last
       : null;
-  const map = goesOn ? copyMap(goesOn.spots) : lookUp(labels, spotOfFound);
+  const map = goesOn ? copyMap(goesOn.spots) : relabel(labels, spotOfFound);
   const misfits = new Map(goesOn?.misfits);
   const poured: Poured[] = goesOn ? [...goesOn.madeFrom.poured] : [];
   const isTaken = new Uint8Array(inForce.length > 0 ? map.data.length : 0);
@@ -101,26 +101,45 @@ export function assignSpots(
           : fillAreas(map, correction, spot, spots, poured, isTaken);
     if (reason !== null) misfits.set(correction.id, reason);
   }
-  const areas = new Uint32Array(256);
-  for (let p = 0; p < map.data.length; p++) areas[map.data[p]]++;
-  const unders = runAllUnder(map, poured, spots, goesOn);
+  const { areasPx, changed } = goesOn ? changesSince(goesOn, map) : { areasPx: countLabels(map), changed: null };
+  const unders = runAllUnder(map, poured, spots, goesOn, changed);
   return {
     spots: map,
-    areasPx: spots.map((_, index) => areas[index]),
+    areasPx: spots.map((_, index) => areasPx[index]),
     underLines: unders.filter((under) => under !== null),
     misfits,
     madeFrom: { labels, spots: spotsKey, corrections: keys, poured, unders },
   };
 }
 
-function lookUp({ width, height, data: found }: LabelMap, spotOfFound: Uint8Array): LabelMap {
-  const data = new Uint8Array(found.length);
-  for (let p = 0; p < data.length; p++) data[p] = spotOfFound[found[p]];
-  return { width, height, data };
-}
-
 function copyMap({ width, height, data }: LabelMap): LabelMap {
   return { width, height, data: data.slice() };
+}
+
+/** Pixels of every label. */
+function countLabels({ data }: LabelMap): Uint32Array {
+  const areasPx = new Uint32Array(256);
+  for (let p = 0; p < data.length; p++) areasPx[data[p]]++;
+  return areasPx;
+}
+
+/** Pixels of every spot now, and the smallest box with all that have changed in it; null if none has. */
+function changesSince({ spots, areasPx: before }: Assignment, map: LabelMap) {
+  const { width } = map;
+  const areasPx = new Float64Array(256);
+  areasPx.set(before);
+  let [left, right, top, bottom] = [width, -1, -1, -1];
+  eachDifference(map, spots, (p) => {
+    areasPx[spots.data[p]]--;
+    areasPx[map.data[p]]++;
+    const x = p % width;
+    if (x < left) left = x;
+    if (x > right) right = x;
+    bottom = (p - x) / width;
+    if (top < 0) top = bottom;
+  });
+  const changed: Box | null = top < 0 ? null : { x: left, y: top, width: right + 1 - left, height: bottom + 1 - top };
+  return { areasPx, changed };
 }
 
 /**
@@ -132,28 +151,14 @@ function runAllUnder(
   poured: readonly Poured[],
   spots: readonly Spot[],
   last: Assignment | null,
+  changed: Box | null,
 ): (UnderLine | null)[] {
-  const changed = last && boxOfChanges(map, last.spots);
   return poured.map((one, i) => {
     const before = last?.madeFrom.unders[i];
     if (before !== undefined && (!changed || !overlap(changed, one.window))) return before;
     const now = runUnder(map, one, spots);
     return before && now && isSameUnder(now, before) ? before : now;
   });
-}
-
-/** The smallest box with all pixels that differ in it; null if none does. */
-function boxOfChanges(map: LabelMap, before: LabelMap): Box | null {
-  const { width } = map;
-  let [left, right, top, bottom] = [width, -1, -1, -1];
-  eachDifference(map, before, (p) => {
-    const x = p % width;
-    if (x < left) left = x;
-    if (x > right) right = x;
-    bottom = (p - x) / width;
-    if (top < 0) top = bottom;
-  });
-  return top < 0 ? null : { x: left, y: top, width: right + 1 - left, height: bottom + 1 - top };
 }
 
 function overlap(a: Box, b: Box): boolean {

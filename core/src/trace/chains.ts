@@ -5,6 +5,11 @@ import { type Components, type LabelMap, NONE, regionAt } from "../raster/index.
 /** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
 const STEP_X = [1, 0, -1, 0] as const;
 const STEP_Y = [0, 1, 0, -1] as const;
+/** The pixels to the left and right of a step in each direction, from the corner where it begins. */
+const LEFT_X = [0, 0, -1, -1] as const;
+const LEFT_Y = [-1, 0, 0, -1] as const;
+const RIGHT_X = [0, -1, -1, 0] as const;
+const RIGHT_Y = [0, 0, -1, -1] as const;
 
 /** The face number of everything that is not a spot: transparent, dropped, or outside the picture. */
 export const BARE = -1;
@@ -71,10 +76,12 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
   let buffer = new Int32Array(4096);
 
   const follow = (x0: number, y0: number, d0: number, fromVertex: boolean): void => {
-    const leftX = d0 === 0 || d0 === 1 ? x0 : x0 - 1;
-    const leftY = d0 === 1 || d0 === 2 ? y0 : y0 - 1;
-    const rightX = d0 === 0 || d0 === 3 ? x0 : x0 - 1;
-    const rightY = d0 === 0 || d0 === 1 ? y0 : y0 - 1;
+    const leftX = x0 + LEFT_X[d0];
+    const leftY = y0 + LEFT_Y[d0];
+    const rightX = x0 + RIGHT_X[d0];
+    const rightY = y0 + RIGHT_Y[d0];
+    const leftLabel = labelAt(leftX, leftY);
+    const rightLabel = labelAt(rightX, rightY);
     let x = x0;
     let y = y0;
     let d = d0;
@@ -96,12 +103,9 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
       const at = y * (width + 1) + x;
       end = (walked[at] & IS_VERTEX) === 0 ? -1 : (vertexAt.get(at) ?? -1);
       if (end >= 0 || (!fromVertex && x === x0 && y === y0)) break;
-      const back = (d + 2) & 3;
-      for (let turn = 0; turn < 4; turn++) {
-        if (turn === back || !hasCrack(x, y, turn)) continue;
-        d = turn;
-        break;
-      }
+      // Two cracks meet here: the walk keeps its labels on either side.
+      if (labelAt(x + LEFT_X[d], y + LEFT_Y[d]) !== leftLabel) d = (d + 3) & 3;
+      else if (labelAt(x + RIGHT_X[d], y + RIGHT_Y[d]) !== rightLabel) d = (d + 1) & 3;
     }
     const chain = chains.length;
     const start = fromVertex ? (vertexAt.get(y0 * (width + 1) + x0) ?? -1) : -1;
@@ -129,20 +133,25 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     leaving.push(-1, -1, -1, -1);
   };
   const { runs, regionOfRun } = components;
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const x = runs[run] % width;
-    const y = (runs[run] - x) / width;
-    addVertex(x, y);
-    addVertex(x, y + 1);
+  for (let run = 0, y = 0; run < regionOfRun.length; run++) {
+    const p = runs[run];
+    while (p >= (y + 1) * width) y++;
+    const x = p - y * width;
+    // Most runs begin where those above and below them do: nothing meets there.
+    const [own, before] = [data[p], data[p - 1]];
+    if (x === 0 || data[p - width] !== own || data[p - width - 1] !== before) addVertex(x, y);
+    if (x === 0 || data[p + width] !== own || data[p + width - 1] !== before) addVertex(x, y + 1);
   }
   for (let y = 0; y <= height; y++) addVertex(width, y);
   for (let v = 0; v < vertices.length; v += 2)
     for (let d = 0; d < 4; d++)
       if (hasCrack(vertices[v], vertices[v + 1], d) && !isWalked(vertices[v], vertices[v + 1], d))
         follow(vertices[v], vertices[v + 1], d, true);
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const x = runs[run] % width;
-    const y = (runs[run] - x) / width;
+  for (let run = 0, y = 0; run < regionOfRun.length; run++) {
+    const p = runs[run];
+    while (p >= (y + 1) * width) y++;
+    if (data[p - width] === data[p]) continue;
+    const x = p - y * width;
     if (hasCrack(x, y, 0) && !isWalked(x, y, 0)) follow(x, y, 0, false);
   }
   return { chains, vertices: Int32Array.from(vertices), leaving: Int32Array.from(leaving) };

@@ -232,7 +232,9 @@ export function rotateLoop(points: Float64Array, first: number): Float64Array {
 export function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
   const out: number[] = [points[0], points[1]];
   const fit = (from: number, to: number) => {
-    for (const value of fitRun(points, from, to, tolerance, null, null)) out.push(value);
+    // Its own points only: what is changed of them is copied first.
+    const run = points.subarray(from * 2, to * 2 + 2);
+    for (const value of fitRun(run, 0, to - from, tolerance, null, null)) out.push(value);
   };
   for (let k = 1; k < breaks.length; k++) {
     const from = breaks[k - 1];

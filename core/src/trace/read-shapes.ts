@@ -1,6 +1,6 @@
 // What the pixels say of the shapes, whatever the tolerance of their curves: regions, boundaries with their points and
 // corners, and where they meet. The costly half of tracing; a new tolerance does without it.
-import { type Components, findComponents, type LabelMap, NONE, sineAndCosine } from "../raster/index.ts";
+import { type Components, findComponents, type LabelMap, NONE, relabel, sineAndCosine } from "../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../reduce/index.ts";
 import { absorbSpecks, keepCounters } from "./absorb-specks.ts";
 import { type BoundaryPoints, readBoundary, type TracedPicture } from "./boundary.ts";
@@ -72,12 +72,12 @@ export function readShapes(
 }
 
 /** The label map with nothing where a spot is dropped; itself where none is. */
-function withoutDropped({ width, height, data }: LabelMap, { spots }: Reduction): LabelMap {
-  if (!spots.some(({ role }) => role === "drop")) return { width, height, data };
-  const lookUp = Uint8Array.from({ length: 256 }, (_, spot) => (spots[spot]?.role === "drop" ? NONE : spot));
-  const kept = new Uint8Array(data.length);
-  for (let p = 0; p < data.length; p++) kept[p] = lookUp[data[p]];
-  return { width, height, data: kept };
+function withoutDropped(map: LabelMap, { spots }: Reduction): LabelMap {
+  if (!spots.some(({ role }) => role === "drop")) return map;
+  return relabel(
+    map,
+    Uint8Array.from({ length: 256 }, (_, spot) => (spots[spot]?.role === "drop" ? NONE : spot)),
+  );
 }
 
 /** Label map of spots after "drop" and specks, with its regions: what is traced. */
