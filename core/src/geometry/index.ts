@@ -14,10 +14,10 @@ export {
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
 export {
+  fillSmallHoles,
   intersectEach,
   type Polygons,
   polygonsArea,
-  smallHoles,
   subtract,
   toPolygons,
   turnPositive,

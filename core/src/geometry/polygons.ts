@@ -7,6 +7,8 @@ import {
   getBounds,
   type Path64,
   type Paths64,
+  PointInPolygonResult,
+  pointInPolygon,
   type Rect64,
   Rect64Utils,
   ramerDouglasPeucker,
@@ -179,12 +181,33 @@ export function turnPositive(region: Polygons): Polygons {
   return areaPaths(region) < 0 ? region.map((polygon) => [...polygon].reverse()) : region;
 }
 
-/** The holes of a united region that are smaller than `area` square source pixels, as regions of their own. */
-export function smallHoles(region: Polygons, area: number): Polygons {
-  const least = area * STEPS_PER_PX * STEPS_PER_PX;
-  return region
-    .filter((ring) => areaPaths([ring]) < 0 && areaPaths([ring]) > -least)
-    .flatMap((ring) => turnPositive([ring]));
+/**
+ * A united region with its holes smaller than `areaPx` (square source pixels) filled as far as they lie in `within`, polygons
+ * right by non-zero winding, which is asked for only if there are such holes.
+ */
+export function fillSmallHoles(region: Polygons, areaPx: number, within: () => Polygons): Polygons {
+  const least = areaPx * STEPS_PER_PX * STEPS_PER_PX;
+  const areas = region.map((ring) => areaPaths([ring]));
+  const holes = region.filter((_, i) => areas[i] < 0 && areas[i] > -least);
+  if (holes.length === 0) return region;
+  const clip = within();
+  const filled: Polygons = [];
+  // Most lie in it as they are, and go with their ring and what lies in them.
+  const gone = holes.filter((hole) => {
+    const inside = intersectEach(turnPositive([hole]), clip);
+    if (areaPaths(inside) >= -areaPaths([hole])) return true;
+    for (const ring of inside) filled.push(ring);
+    return false;
+  });
+  const isGone = (ring: Path64, i: number) =>
+    areas[i] < 0 ? gone.includes(ring) : areas[i] < least && gone.some((hole) => liesIn(ring, hole));
+  const kept = region.filter((ring, i) => !isGone(ring, i));
+  return filled.length > 0 ? unite(kept, filled) : kept;
+}
+
+/** Whether a ring that does not cross another lies inside it. */
+function liesIn(ring: Path64, other: Path64): boolean {
+  return ring.every((point) => pointInPolygon(point, other) !== PointInPolygonResult.IsOutside);
 }
 
 /** Area in square source pixels; holes count against. */

@@ -1,10 +1,18 @@
 // Separating: the planar map to plates, one per ink and a base, all on one origin.
 import { type Rgb, rgbToLab } from "../colour/index.ts";
-import { type CubicPath, pathArea, polygonsArea, recoverCurves, toPolygons, unite } from "../geometry/index.ts";
+import {
+  type CubicPath,
+  fillSmallHoles,
+  pathArea,
+  polygonsArea,
+  recoverCurves,
+  toPolygons,
+  unite,
+} from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
-import { closePinholes, type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
+import { type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
 /** The person's decisions about plates, part of the recipe. */
@@ -133,10 +141,8 @@ function spreadInks(
     const under = underPaths(map, id);
     const isAlone = trap.length === 0 && under.length === 0;
     const united = () =>
-      closePinholes(
-        unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
-        () => darkerThan(rgbToLab(rgb)[0]),
-        leastHole(trapPx),
+      fillSmallHoles(unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)), leastHole(trapPx), () =>
+        darkerThan(rgbToLab(rgb)[0]),
       );
     const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
     regions.set(id, { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx });

@@ -1,6 +1,6 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
-import { flattenPath, intersectEach, type Polygons, smallHoles, toPolygons, unite } from "../geometry/index.ts";
+import { flattenPath, intersectEach, type Polygons, toPolygons } from "../geometry/index.ts";
 import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { stripBeside } from "./strip.ts";
@@ -95,10 +95,4 @@ export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: n
 /** The area (square source pixels) under which a hole in an ink's plate is a sliver between its traps. */
 export function leastHole(trapPx: number): number {
   return CLOSED_UP_TO * trapPx * trapPx;
-}
-
-/** A region with its holes smaller than `leastArea` (square source pixels) filled as far as they lie in `under`. */
-export function closePinholes(region: Polygons, under: () => Polygons, leastArea: number): Polygons {
-  const pinholes = smallHoles(region, leastArea);
-  return pinholes.length === 0 ? region : unite(region, intersectEach(pinholes, under()));
 }

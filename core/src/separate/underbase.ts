@@ -2,6 +2,7 @@
 import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
+  fillSmallHoles,
   flattenPath,
   type Polygons,
   recoverCurves,
@@ -14,7 +15,7 @@ import { BARE, facePaths, type MapEdge, outlinePaths, type PlanarMap } from "../
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { type BaseSettings, chokeAlong, chokeReach } from "./choke.ts";
 import { stripBeside } from "./strip.ts";
-import { addStrip, clipStrips, closePinholes, inkBoundary, type LightnessOf, type StripsByFace } from "./trap.ts";
+import { addStrip, clipStrips, inkBoundary, type LightnessOf, type StripsByFace } from "./trap.ts";
 
 /** Garments darker than this want a base, CIELAB L* (common practice, no source). */
 const DARK_GARMENT = 60;
@@ -80,6 +81,6 @@ export function chokeBase(
       [...run.keys()].flatMap((face) => facePaths(map, map.faces[face])),
       tolerancePx,
     );
-  const whole = closePinholes(unite(toPolygons(curves, tolerancePx), runOn), under, leastGap * leastGap);
+  const whole = fillSmallHoles(unite(toPolygons(curves, tolerancePx), runOn), leastGap * leastGap, under);
   return recoverCurves(choked.length > 0 ? subtract(whole, choked) : whole, curves, tolerancePx);
 }
