@@ -30,7 +30,7 @@ test("a proof for a sleeve shows a sleeve", async ({ page }) => {
   await expect(page.getByRole("img", { name: /on the sleeve of the garment/ })).toBeVisible();
 });
 
-test("a garment is chosen by the shop's code", async ({ page }) => {
+test("a garment is chosen by the shop's code, and the proof calls it so", async ({ page }) => {
   await newJob(page);
   await page.getByLabel("Garment", { exact: true }).fill("g-21");
   await page.getByLabel("Garment", { exact: true }).press("Enter");
@@ -40,6 +40,8 @@ test("a garment is chosen by the shop's code", async ({ page }) => {
   await page.getByLabel("Garment", { exact: true }).press("Enter");
   await expect(page.getByText(/has no garment "G-999"/)).toBeVisible();
   await expect(page.getByLabel("Garment colour")).toHaveValue("#1d2a44");
+  await page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: /Proof/ }).click();
+  await expect(page.getByText(/^G-21 \w/)).toBeVisible();
 });
 
 const CELLS = `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><g fill="none" stroke="#101014" stroke-width="9"><circle cx="100" cy="150" r="70"/><circle cx="300" cy="150" r="70"/></g></svg>`;

@@ -5,8 +5,10 @@ import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
 import { useCompute } from "../compute/use-compute.ts";
+import { garmentsOf } from "../garment/garments.ts";
 import { silhouetteFor } from "../garment/silhouettes.ts";
 import { useJob } from "../job/use-job.ts";
+import { useShop } from "../workbench/colours/use-shop.ts";
 
 const PROOF_WISHES = { upTo: "simplify" } as const;
 
@@ -22,6 +24,8 @@ export function Proof() {
   const widthMm = printWidthMm(recipe, size);
   const heightMm = (widthMm * size.height) / size.width;
   const { width, garment } = recipe.artwork;
+  const { shelf } = useShop();
+  const worn = garmentsOf(shelf).find(({ hex }) => hex === garment);
   const isFar = job.step !== "proof";
   useEffect(() => {
     document.title = `Proof ${job.number} · ${job.title}`;
@@ -101,7 +105,7 @@ export function Proof() {
             <dt className="text-soft">Garment</dt>
             <dd className="flex items-center gap-2">
               <span className="size-5 border border-soft/50" style={{ background: garment }} />
-              {garment}
+              {worn?.label ?? garment}
             </dd>
           </dl>
           <h2 className="mb-2 mt-5 font-semibold">

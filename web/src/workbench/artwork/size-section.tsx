@@ -1,5 +1,4 @@
 // Size: how wide or high it prints, where on the garment, and the client's file.
-import { formatHex } from "@plain-palette/core/colour";
 import { formatLength, type Length, toMm } from "@plain-palette/core/geometry";
 import {
   effectiveDpi,
@@ -9,10 +8,10 @@ import {
   printWidthMm,
   scaleActions,
 } from "@plain-palette/core/recipe";
-import { stockRgb } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api } from "../../api/client.ts";
+import { garmentsOf } from "../../garment/garments.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
@@ -199,9 +198,7 @@ function placementOf({ name, widthMm, areaWidthMm, areaHeightMm }: Placement): P
 function GarmentField({ value, onChange }: { value: string; onChange(hex: string): void }) {
   const id = useId();
   const { shelf } = useShop();
-  const garments = shelf
-    .filter(({ kind }) => kind === "garment")
-    .map((stock) => ({ label: `${stock.code} ${stock.name}`, hex: formatHex(stockRgb(stock)), stock }));
+  const garments = garmentsOf(shelf);
   const worn = garments.find(({ hex }) => hex === value);
   const [fault, setFault] = useState<string | null>(null);
   const take = (typed: string) => {
