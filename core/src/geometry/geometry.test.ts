@@ -1,7 +1,8 @@
 import fc from "fast-check";
-import polygonClipping from "polygon-clipping";
+import polygonClipping, { type MultiPolygon, type Polygon } from "polygon-clipping";
 import { describe, expect, it } from "vitest";
 import {
+  fillSmallHoles,
   flattenPath,
   formatLength,
   intersectEach,
@@ -115,6 +116,25 @@ describe("polygon arithmetic", () => {
         expect(polygonsArea(unite(own))).toBeCloseTo(areaOf(independent), 3);
       }),
     );
+  });
+
+  it("fills small holes as far as is said, islands in them too, as the independent library does", () => {
+    // One hole lies in what may be filled, with an island; one half in it; one outside; one is too large.
+    const holes = [square(10, 10, 6), square(28, 10, 4), square(50, 10, 4), square(10, 40, 20)].map(reversePath);
+    const region = toPolygons([square(0, 0, 100), ...holes, square(12, 12, 2)], 0.01);
+    const filled = fillSmallHoles(region, 50, () => toPolygons([square(5, 5, 25), square(5, 35, 30)], 0.01));
+    const small = [corners(10, 10, 6), corners(28, 10, 4), corners(50, 10, 4)];
+    const within: MultiPolygon = [[corners(5, 5, 25)], [corners(5, 35, 30)]];
+    const expected = polygonClipping.union(
+      [[corners(0, 0, 100), ...small, corners(10, 40, 20)]],
+      polygonClipping.intersection(
+        small.map((one): Polygon => [one]),
+        within,
+      ),
+    );
+    expect(filled).toHaveLength(expected.flat().length);
+    expect(polygonsArea(filled)).toBeCloseTo(areaOf(expected), 6);
+    expect(fillSmallHoles(region, 1, () => region)).toBe(region);
   });
 });
 

@@ -203,7 +203,10 @@ describe("pouring a fill into a line drawing", () => {
     let last: Assignment | null = null;
     for (let n = 1; n <= all.length; n++) {
       last = assignSpots(findings, reduction, all.slice(0, n), last);
-      expect(last.underLines).toEqual(assignSpots(findings, reduction, all.slice(0, n)).underLines);
+      const atOnce = assignSpots(findings, reduction, all.slice(0, n));
+      expect(last.underLines).toEqual(atOnce.underLines);
+      expect(last.spots).toEqual(atOnce.spots);
+      expect(last.areasPx).toEqual(atOnce.areasPx);
     }
     // The line itself is gone.
     expect(last?.underLines).toEqual([]);

@@ -104,8 +104,12 @@ function nearestAlong(
   return segment < 0 ? null : { distance: nearest, segment };
 }
 
-/** The polyline with points no farther apart than `step`. */
-export function densify(line: readonly number[], step: number): number[] {
+/** Nothing in a picture changes its width within less, px. */
+const LEAST_STEP_PX = 0.25;
+
+/** The polyline with points no farther apart than `stepPx`, or than a quarter of a pixel if that is more. */
+export function densify(line: readonly number[], stepPx: number): number[] {
+  const step = Math.max(stepPx, LEAST_STEP_PX);
   const out = [line[0], line[1]];
   for (let i = 2; i < line.length; i += 2) {
     const dx = line[i] - line[i - 2];

@@ -155,6 +155,27 @@ describe("trapping, checked against independent polygon arithmetic", () => {
   });
 });
 
+describe("trapping any picture", () => {
+  it("property: no plate covers less with a wider trap, down to no width at all", () => {
+    const labels = fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 64, maxLength: 64 });
+    const widths = fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0.05, max: 1, noNaN: true }));
+    fc.assert(
+      fc.property(labels, fc.constantFrom(5, 8), widths, (of, cell, [trapMm, more]) => {
+        const colours = [GOLD, NAVY, CREAM, RED];
+        const raster = paint(
+          8 * cell,
+          8 * cell,
+          (x, y) => colours[of[Math.floor(y / cell) * 8 + Math.floor(x / cell)]],
+        );
+        const narrow = separate(raster, { trapMm });
+        for (const plate of separate(raster, { trapMm: trapMm + more }).plates)
+          expect(plate.coverage).toBeGreaterThan(plateOf(narrow, plate.id).coverage - 1e-4);
+      }),
+      { numRuns: 30 },
+    );
+  });
+});
+
 describe("the underbase", () => {
   it("is the union of the inks that need it, choked", () => {
     const square = paint(100, 100, (x, y) => (x >= 20 && x < 80 && y >= 20 && y < 80 ? (x < 50 ? GOLD : RED) : CREAM));
