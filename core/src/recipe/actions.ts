@@ -1,10 +1,11 @@
 // What was done to the client's picture, entry by entry: each can be switched off, changed, moved or taken out, and the
 // file itself never changes.
 import { z } from "../zod/index.ts";
+import { PX, PX2, pictureUnits } from "./units.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 /** Coordinates of pictures up to the intake's limit, and some way outside them. */
-export const coordinate = z.number().min(-100_000).max(200_000);
+export const coordinate = z.number().min(-100_000).max(200_000).register(pictureUnits, PX);
 export const point = z.object({ x: coordinate, y: coordinate });
 export const path = z.array(coordinate).min(2).max(8000);
 export const entry = z.object({ id: z.string().min(1).max(24), isOn: z.boolean().default(true) });
@@ -27,8 +28,8 @@ const uprightSchemas = [
     kind: z.literal("crop"),
     x: coordinate,
     y: coordinate,
-    width: z.number().min(1).max(200_000),
-    height: z.number().min(1).max(200_000),
+    width: z.number().min(1).max(200_000).register(pictureUnits, PX),
+    height: z.number().min(1).max(200_000).register(pictureUnits, PX),
   }),
 ] as const;
 
@@ -42,11 +43,11 @@ const pixelSchemas = [
     method: z.enum(["even", "local"]).default("even"),
     /** Cut-off starts at 50 % grey (common practice, no source). */
     cutOff: z.number().min(0.01).max(0.99).default(0.5),
-    windowPx: z.number().int().min(3).max(2001).default(51),
+    windowPx: z.number().int().min(3).max(2001).register(pictureUnits, PX).default(51),
     /** Sauvola & Pietikainen 2000 use 0.5; 0.2 to 0.34 keeps thin lines (common practice, no source). */
     k: z.number().min(0.02).max(0.9).default(0.25),
     isInverted: z.boolean().default(false),
-    weightPx: z.number().min(-40).max(40).default(0),
+    weightPx: z.number().min(-40).max(40).register(pictureUnits, PX).default(0),
     paper: z.enum(["clear", "white"]).default("clear"),
   }),
   entry.extend({
@@ -60,15 +61,15 @@ const pixelSchemas = [
   entry.extend({
     kind: z.literal("stroke"),
     mode: z.enum(["erase", "restore", "paint"]),
-    radiusPx: z.number().min(0.25).max(5000),
+    radiusPx: z.number().min(0.25).max(5000).register(pictureUnits, PX),
     points: path,
     hex: hex.default("#000000"),
   }),
   entry.extend({ kind: z.literal("move-piece"), outline: path.min(6), dx: coordinate, dy: coordinate }),
-  entry.extend({ kind: z.literal("pinholes"), maxPx: z.number().min(1).max(1_000_000) }),
+  entry.extend({ kind: z.literal("pinholes"), maxPx: z.number().min(1).max(1_000_000).register(pictureUnits, PX2) }),
   entry.extend({
     kind: z.literal("specks"),
-    maxPx: z.number().min(1).max(1_000_000),
+    maxPx: z.number().min(1).max(1_000_000).register(pictureUnits, PX2),
     which: z.enum(["both", "dark", "light"]).default("both"),
   }),
   entry.extend({ kind: z.literal("silhouette"), hex }),
@@ -93,51 +94,4 @@ export function isUpright(action: Action): action is UprightAction {
 /** A name for the next action: never one that was used in this list. */
 export function nextActionId(actions: readonly { readonly id: string }[]): string {
   return `a${1 + Math.max(0, ...actions.map(({ id }) => Number(id.slice(1)) || 0))}`;
-}
-
-/** The actions for the same picture at another size: every place and length grows by `factor`. */
-export function scaleActions(actions: readonly Action[], factor: number): Action[] {
-  return actions.map((action) => scaleAction(action, factor));
-}
-
-function scaleAction(action: Action, factor: number): Action {
-  const by = (value: number) => value * factor;
-  switch (action.kind) {
-    case "turn":
-    case "flip":
-    case "straighten":
-    case "silhouette":
-    case "see-through":
-      return action;
-    case "keystone": {
-      const [a, b, c, d] = action.corners;
-      return {
-        ...action,
-        corners: [scalePoint(a, factor), scalePoint(b, factor), scalePoint(c, factor), scalePoint(d, factor)],
-      };
-    }
-    case "crop":
-      return {
-        ...action,
-        x: by(action.x),
-        y: by(action.y),
-        width: Math.max(1, by(action.width)),
-        height: Math.max(1, by(action.height)),
-      };
-    case "line-art":
-      return { ...action, windowPx: Math.max(3, Math.round(by(action.windowPx))), weightPx: by(action.weightPx) };
-    case "pick":
-      return { ...action, seeds: action.seeds.map((seed) => scalePoint(seed, factor)) };
-    case "stroke":
-      return { ...action, radiusPx: Math.max(0.25, by(action.radiusPx)), points: action.points.map(by) };
-    case "move-piece":
-      return { ...action, outline: action.outline.map(by), dx: by(action.dx), dy: by(action.dy) };
-    case "pinholes":
-    case "specks":
-      return { ...action, maxPx: Math.max(1, Math.round(action.maxPx * factor * factor)) };
-  }
-}
-
-export function scalePoint({ x, y }: { x: number; y: number }, factor: number): { x: number; y: number } {
-  return { x: x * factor, y: y * factor };
 }

@@ -1,7 +1,7 @@
 // Corrections to which place is which spot: an area given another one, poured full, or divided by a drawn line.
 import { type Frame, type Homography, invertMap, mapPoint } from "../raster/index.ts";
 import { z } from "../zod/index.ts";
-import { coordinate, entry, path, point, scalePoint } from "./actions.ts";
+import { coordinate, entry, path, point } from "./actions.ts";
 
 const spotId = z.string().min(1).max(40);
 
@@ -38,17 +38,4 @@ function mapLine(map: Homography, line: readonly number[]): number[] {
     mapped.push(x, y);
   }
   return mapped;
-}
-
-/** The corrections for the same picture at another size. */
-export function scaleCorrections(corrections: readonly Correction[], factor: number): Correction[] {
-  return corrections.map((correction) =>
-    correction.kind === "divide"
-      ? { ...correction, line: correction.line.map((v) => v * factor) }
-      : {
-          ...correction,
-          at: scalePoint(correction.at, factor),
-          loop: correction.loop.map((v) => v * factor),
-        },
-  );
 }

@@ -5,11 +5,10 @@ export {
   isUpright,
   nextActionId,
   type PixelAction,
-  scaleActions,
   type UprightAction,
 } from "./actions.ts";
 export { pickBackground } from "./background-pick.ts";
-export { type Correction, correctionSchema, placeCorrections, scaleCorrections } from "./corrections.ts";
+export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
 export {
   type Artwork,
   makeResultCache,
@@ -50,4 +49,5 @@ export {
   type Report,
   type Warning,
 } from "./report.ts";
+export { scaleRecipe } from "./scale.ts";
 export { placeSimplifications, type SimplificationEntry, simplificationSchema } from "./simplifications.ts";

@@ -10,7 +10,7 @@ import {
   prepareArtwork,
   printWidthMm,
   recipeSchema,
-  scaleActions,
+  scaleRecipe,
 } from "./index.ts";
 
 const SOURCE = drawSvg(
@@ -133,7 +133,8 @@ describe("a better version of the same picture", () => {
       points: [35, 45, 85, 45],
     });
     const small = prepareArtwork(SOURCE, actions, makePrepareCache()).raster;
-    const { raster, misfits } = prepareArtwork(large, scaleActions(actions, 3), makePrepareCache());
+    const grown = scaleRecipe(makeRecipe({ artwork: { actions } }), 3);
+    const { raster, misfits } = prepareArtwork(large, grown.artwork.actions, makePrepareCache());
     expect(misfits.size).toBe(0);
     expect(raster.width).toBe(240);
     const share = (data: Uint8ClampedArray) =>

@@ -2,7 +2,7 @@
 // recipe is in force.
 import { createHash, randomUUID } from "node:crypto";
 import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
-import { makeRecipe, type Recipe, scaleActions, scaleCorrections } from "@plain-palette/core/recipe";
+import { makeRecipe, type Recipe, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import {
@@ -172,14 +172,8 @@ async function addVersion(
 /** A recipe for a better version of its picture: places grow with the width; page and drawing size start afresh. */
 function fitRecipe(recipe: Recipe, old: { width: number }, artwork: { width: number }): Recipe {
   const before = recipe.artwork.drawnWidthPx ?? old.width;
-  const factor = artwork.width / before;
-  const actions = scaleActions(recipe.artwork.actions, factor);
-  const corrections = scaleCorrections(recipe.colours.corrections, factor);
-  return {
-    ...recipe,
-    artwork: { ...recipe.artwork, actions, page: 1, drawnWidthPx: null },
-    colours: { ...recipe.colours, corrections },
-  };
+  const { artwork: grown, ...rest } = scaleRecipe(recipe, artwork.width / before);
+  return { ...rest, artwork: { ...grown, page: 1, drawnWidthPx: null } };
 }
 
 /** Columns with megabytes are only read when asked for. */

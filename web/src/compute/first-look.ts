@@ -1,6 +1,6 @@
 // A first look at a change on a large picture: the same actions on a smaller copy, shown at once while the real ones follow.
 import { type Raster, shrinkRaster, wholeFrame } from "@plain-palette/core/raster";
-import { garmentRgb, layUpright, makePrepareCache, prepareArtwork, scaleActions } from "@plain-palette/core/recipe";
+import { garmentRgb, layUpright, makePrepareCache, prepareArtwork, scaleRecipe } from "@plain-palette/core/recipe";
 import { viewFocus, viewPrepared } from "./artwork-views.ts";
 import type { ComputeRequest, PreparedView } from "./messages.ts";
 
@@ -23,7 +23,7 @@ export function makeFirstLook(source: Raster): FirstLook | null {
     const key = JSON.stringify([actions.filter(({ isOn }) => isOn), recipe.artwork.garment]);
     if (key === lastKey) return null;
     lastKey = key;
-    const scaled = scaleActions(actions, 1 / scale);
+    const scaled = scaleRecipe(recipe, 1 / scale).artwork.actions;
     const prepared = prepareArtwork(small, scaled, cache, focusId, garmentRgb(recipe));
     const action = scaled.find(({ id }) => id === focusId);
     const { frame, misfits } = layUpright(source.width, source.height, actions);

@@ -6,7 +6,7 @@ import {
   MIN_PRINT_MM,
   type Placement,
   printWidthMm,
-  scaleActions,
+  scaleRecipe,
 } from "@plain-palette/core/recipe";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
@@ -144,8 +144,8 @@ function Redraw({ pixels }: { pixels: number }) {
       onClick={() =>
         edit((r) => {
           const before = r.artwork.drawnWidthPx ?? artwork.width;
-          const actions = scaleActions(r.artwork.actions, width / before);
-          return { ...r, artwork: { ...r.artwork, drawnWidthPx: width, actions } };
+          const grown = scaleRecipe(r, width / before);
+          return { ...grown, artwork: { ...grown.artwork, drawnWidthPx: width } };
         })
       }
     >
