@@ -133,3 +133,26 @@ test("two people on one job: both changes are kept and a person chooses", async 
   await settled(other);
   await expect(other.getByLabel("Trap width")).toHaveValue("0.4 mm");
 });
+
+test("a question that cannot be answered is refused, and the next ones are answered", async ({ page }) => {
+  await newJob(page);
+  const job = page.url();
+  await page.route("**/pixels?**", (route) =>
+    route.fulfill({
+      status: 500,
+      contentType: "application/problem+json",
+      body: JSON.stringify({ title: "Away", status: 500, detail: "The pixels are away." }),
+    }),
+  );
+  await page.goto(job);
+  await expect(page.getByRole("alert")).toContainText("The pixels are away.");
+  await page.getByRole("tab", { name: "Upright" }).click();
+  await page.getByRole("button", { name: "Look for the sheet" }).click();
+  await expect(page.getByRole("alert")).toContainText("the picture is not there yet");
+  await page.unroute("**/pixels?**");
+  await page.getByRole("button", { name: "Quarter right" }).click();
+  await settled(page);
+  await page.getByRole("button", { name: "Look for the sheet" }).click();
+  await expect(page.getByText(/No edge of a sheet is seen/)).toBeVisible();
+  await expect(page.getByRole("alert")).toHaveCount(0);
+});

@@ -1,6 +1,6 @@
 // The areas that a click would take, as marks for the page.
 import { type Assignment, areasToTake, type Reduction } from "@plain-palette/core/reduce";
-import type { AreaRequest, AreaView } from "./messages.ts";
+import type { AreaView, WantedArea } from "./messages.ts";
 
 /** Little-endian RGBA of the marks: seen on light and on dark. */
 const MARK = 0xb0e0701c;
@@ -9,7 +9,7 @@ let taken = new Uint8Array(0);
 
 /** What a click takes at a place. */
 export async function viewArea(
-  { kind, reach, at }: AreaRequest,
+  { kind, reach, at }: WantedArea,
   { spots: map }: Assignment,
   { spots }: Reduction,
 ): Promise<AreaView> {

@@ -20,16 +20,10 @@ import type { PlanarMap } from "@plain-palette/core/trace";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
-import type {
-  AreaRequest,
-  ChecksView,
-  ComputeMessage,
-  ComputeRequest,
-  PreparedView,
-  ProposeRequest,
-  ShapesFileRequest,
-} from "./messages.ts";
+import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, Question, Questions } from "./messages.ts";
 import { makeShapesFile, viewShapes } from "./shapes-views.ts";
+
+type Answer = Questions[keyof Questions]["answer"];
 
 let cache: ResultCache = makeResultCache();
 let loaded: Artwork | null = null;
@@ -46,19 +40,12 @@ let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ComputeRequest | ProposeRequest | ShapesFileRequest | AreaRequest>) => {
+self.onmessage = ({ data }: MessageEvent<ComputeRequest | Question>) => {
   if (data.type === "compute") latest = data.id;
-  if (data.type === "area") {
-    latestArea = data.id;
-    working = working.then(() => giveArea(data));
-    return;
-  }
-  wake();
+  if (data.type === "ask" && data.what === "area") latestArea = data.id;
+  else wake();
   // One at a time: the one before sees that it is stale and ends.
-  working = working.then(() => {
-    if (data.type === "compute") return compute(data);
-    return data.type === "propose" ? propose(data) : giveShapes(data);
-  });
+  working = working.then(() => (data.type === "compute" ? compute(data) : answer(data)));
 };
 
 function tell(message: ComputeMessage, transfer: Transferable[] = []): void {
@@ -131,7 +118,7 @@ async function compute(request: ComputeRequest): Promise<void> {
     }
     tell({ type: "done", id: request.id });
   } catch (error) {
-    tell({ type: "failed", id: request.id, message: error instanceof Error ? error.message : String(error) });
+    tell({ type: "failed", id: request.id, message: textOf(error) });
   }
 }
 
@@ -219,20 +206,39 @@ function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Resul
   });
 }
 
-async function propose({ id, what }: ProposeRequest): Promise<void> {
-  const { prepared } = resultsSoFar();
-  const proposal = what === "trim" ? proposeTrim(prepared.upright) : proposeBackground(prepared.raster);
-  tell({ type: "proposed", id, proposal });
+/** Answers, whatever happens: a question that fails must not silence the next. */
+async function answer(question: Question): Promise<void> {
+  const { id } = question;
+  try {
+    if (!cache.kept.has("prepare")) throw new Error("the picture is not there yet.");
+    await answerWith(question);
+  } catch (error) {
+    tell({ type: "refused", id, message: textOf(error) });
+  }
 }
 
-async function giveArea(request: AreaRequest): Promise<void> {
-  const { assignment, reduction } = resultsSoFar();
-  const isStale = request.id !== latestArea || !assignment || !reduction;
-  const view = isStale ? null : await viewArea(request, assignment, reduction);
-  tell({ type: "area", id: request.id, view }, view?.bitmap ? [view.bitmap] : []);
+async function answerWith(question: Question): Promise<void> {
+  const { id } = question;
+  const results = resultsSoFar();
+  const { prepared, assignment, reduction } = results;
+  const give = (given: Answer, transfer?: Transferable[]) => tell({ type: "answered", id, answer: given }, transfer);
+  switch (question.what) {
+    case "trim":
+      return give(proposeTrim(prepared.upright));
+    case "background":
+      return give(proposeBackground(prepared.raster));
+    case "area": {
+      const isStale = id !== latestArea || !assignment || !reduction;
+      const view = isStale ? null : await viewArea(question.wanted, assignment, reduction);
+      return give(view, view?.bitmap ? [view.bitmap] : []);
+    }
+    case "shapes": {
+      const file = await makeShapesFile(question.wanted, results);
+      return give(file, [file.bytes.buffer]);
+    }
+  }
 }
 
-async function giveShapes(request: ShapesFileRequest): Promise<void> {
-  const { name, bytes } = await makeShapesFile(request, resultsSoFar());
-  tell({ type: "shapes-file", id: request.id, name, bytes }, [bytes.buffer]);
+function textOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
 }

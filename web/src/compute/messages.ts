@@ -28,20 +28,38 @@ export interface ComputeRequest {
   readonly trying: SimplificationEntry | null;
 }
 
-/** The shapes of the recipe that was computed last, as a file to keep. */
-export interface ShapesFileRequest {
-  readonly type: "shapes-file";
-  readonly id: number;
+/** What the page asks besides, of what was computed last: what is wanted, and the answer. */
+export interface Questions {
+  /** How a scan would be trimmed, and which background would be taken away. */
+  readonly trim: { readonly wanted: null; readonly answer: TrimProposal | null };
+  readonly background: { readonly wanted: null; readonly answer: BackgroundProposal | null };
+  /** Which areas a click on a place would take. A later question makes an earlier one stale: null. */
+  readonly area: { readonly wanted: WantedArea; readonly answer: AreaView | null };
+  /** The shapes as a file to keep; several in a ZIP. */
+  readonly shapes: {
+    readonly wanted: WantedShapes;
+    readonly answer: { readonly name: string; readonly bytes: Uint8Array<ArrayBuffer> };
+  };
+}
+
+/** One of them. Each is answered, or refused with the reason. */
+export type Question = {
+  readonly [K in keyof Questions]: {
+    readonly type: "ask";
+    readonly id: number;
+    readonly what: K;
+    readonly wanted: Questions[K]["wanted"];
+  };
+}[keyof Questions];
+
+export interface WantedShapes {
   readonly recipe: Recipe;
   readonly format: ShapeFormat;
   readonly stacking: Stacking;
   readonly isPerColour: boolean;
 }
 
-/** Which areas a click on a place would take, as the areas were computed last. A later question makes an earlier one stale. */
-export interface AreaRequest {
-  readonly type: "area";
-  readonly id: number;
+export interface WantedArea {
   readonly kind: "recolour" | "pour";
   readonly reach: "area" | "enclosed" | "everywhere";
   /** Upright pixels. */
@@ -52,18 +70,6 @@ export interface AreaRequest {
 export type AreaView =
   | { readonly bitmap: ImageBitmap; readonly x: number; readonly y: number; readonly reason: null }
   | { readonly bitmap: null; readonly reason: string };
-
-/** Look at the artwork as it is now and propose how to go on. */
-export interface ProposeRequest {
-  readonly type: "propose";
-  readonly id: number;
-  readonly what: keyof Proposals;
-}
-
-export interface Proposals {
-  readonly trim: TrimProposal | null;
-  readonly background: BackgroundProposal | null;
-}
 
 /** The prepared picture as the page shows it. A bitmap is null where it has not changed since the last message. */
 export interface PreparedView {
@@ -177,8 +183,5 @@ export type ComputeMessage =
     }
   | { readonly type: "done"; readonly id: number }
   | { readonly type: "failed"; readonly id: number; readonly message: string }
-  /** One file, or several in a ZIP. */
-  | { readonly type: "shapes-file"; readonly id: number; readonly name: string; readonly bytes: Uint8Array }
-  /** Null: a later question was asked meanwhile, or nothing is computed yet. */
-  | { readonly type: "area"; readonly id: number; readonly view: AreaView | null }
-  | { readonly type: "proposed"; readonly id: number; readonly proposal: Proposals[keyof Proposals] };
+  | { readonly type: "answered"; readonly id: number; readonly answer: Questions[keyof Questions]["answer"] }
+  | { readonly type: "refused"; readonly id: number; readonly message: string };

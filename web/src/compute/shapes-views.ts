@@ -16,7 +16,7 @@ import {
   underPaths,
 } from "@plain-palette/core/trace";
 import { zipSync } from "fflate";
-import type { ComputeRequest, ShapesFileRequest, TracedView, TriedView } from "./messages.ts";
+import type { ComputeRequest, TracedView, TriedView, WantedShapes } from "./messages.ts";
 
 interface Traced {
   readonly prepared: Prepared;
@@ -55,7 +55,7 @@ function viewTried(map: PlanarMap, tried: readonly Simplification[]): TriedView 
 
 /** One file, or several in a ZIP. */
 export async function makeShapesFile(
-  { recipe, format, stacking, isPerColour }: ShapesFileRequest,
+  { recipe, format, stacking, isPerColour }: WantedShapes,
   { prepared, reduction, map }: Traced,
 ): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
   const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;

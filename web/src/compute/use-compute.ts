@@ -6,17 +6,13 @@ import type { Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type {
-  AreaRequest,
-  AreaView,
   ChecksView,
   ComputeMessage,
   ComputeRequest,
   DifferenceView,
   PreparedView,
-  Proposals,
-  ProposeRequest,
+  Questions,
   ReducedView,
-  ShapesFileRequest,
   TracedView,
 } from "./messages.ts";
 
@@ -61,10 +57,7 @@ const NOTHING: Computed = {
 /** Messages that bring something to show of a recipe, in the order in which it was computed. */
 const RESULTS: ReadonlySet<ComputeMessage["type"]> = new Set(["prepared", "reduced", "traced"]);
 
-function absorb(
-  state: Computed,
-  message: Exclude<ComputeMessage, { type: "proposed" | "shapes-file" | "area" }>,
-): Computed {
+function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answered" | "refused" }>): Computed {
   switch (message.type) {
     case "loaded":
       return { ...state, source: message.bitmap, prepared: null };
@@ -105,38 +98,29 @@ export interface ComputeWishes {
   readonly trying?: ComputeRequest["trying"];
 }
 
-/** Asks the worker what it would propose for the picture as it is. */
-export type Propose = <K extends keyof Proposals>(what: K) => Promise<Proposals[K]>;
-
-/** Asks the worker for the shapes as a file. */
-export type GiveShapes = (
-  wanted: Pick<ShapesFileRequest, "format" | "stacking" | "isPerColour">,
-) => Promise<{ readonly name: string; readonly bytes: Uint8Array<ArrayBuffer> }>;
-
-/** Asks the worker which areas a click would take; null where that is no longer of interest. */
-export type FindArea = (wanted: Omit<AreaRequest, "type" | "id">) => Promise<AreaView | null>;
+/** Asks the worker; undefined where it could not answer, which is said on the table. */
+export type Ask = <K extends keyof Questions>(
+  what: K,
+  wanted: Questions[K]["wanted"],
+) => Promise<Questions[K]["answer"] | undefined>;
 
 /** Computes `recipe` on the job's artwork, live. */
 export function useCompute(
   { hash }: Job["artwork"],
   recipe: Recipe,
   { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
-): {
-  readonly computed: Computed;
-  readonly propose: Propose;
-  readonly giveShapes: GiveShapes;
-  readonly findArea: FindArea;
-} {
+): { readonly computed: Computed; readonly ask: Ask } {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
   const asked = useRef(0);
-  const waiting = useRef(new Map<number, (proposal: never) => void>());
+  const waiting = useRef(new Map<number, (answer: never) => void>());
   useEffect(() => {
     const made = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
     made.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
-      if (data.type === "proposed" || data.type === "shapes-file" || data.type === "area") {
-        const answer = data.type === "proposed" ? data.proposal : data.type === "area" ? data.view : data;
+      if (data.type === "answered" || data.type === "refused") {
+        const answer = data.type === "answered" ? data.answer : undefined;
+        if (data.type === "refused") setComputed((state) => ({ ...state, failure: data.message }));
         waiting.current.get(data.id)?.(answer as never);
         waiting.current.delete(data.id);
         return;
@@ -144,6 +128,10 @@ export function useCompute(
       // What was computed for a request that became stale meanwhile is still the latest there is.
       const isResult = data.type === "loaded" || RESULTS.has(data.type);
       if (isResult || data.id === latest.current) setComputed((state) => absorb(state, data));
+    };
+    made.onerror = ({ message }) => {
+      const failure = `${message || "what computes could not be started"}. Reload the page.`;
+      setComputed((state) => ({ ...state, busy: null, failure }));
     };
     worker.current = made;
     return () => made.terminate();
@@ -155,20 +143,10 @@ export function useCompute(
     // Said before the worker answers: what is shown is not of this recipe from here on.
     setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
   }, [hash, recipe, upTo, focusId, compare, checkThin, measure, trying]);
-  const ask = useCallback(
-    <T>(make: (id: number) => ProposeRequest | ShapesFileRequest | AreaRequest) =>
-      new Promise<T>((resolve) => {
-        const id = ++asked.current;
-        waiting.current.set(id, resolve);
-        worker.current?.postMessage(make(id));
-      }),
-    [],
-  );
-  const propose: Propose = useCallback((what) => ask((id) => ({ type: "propose", id, what })), [ask]);
-  const giveShapes: GiveShapes = useCallback(
-    (wanted) => ask((id) => ({ type: "shapes-file", id, recipe, ...wanted })),
-    [ask, recipe],
-  );
-  const findArea: FindArea = useCallback((wanted) => ask((id) => ({ type: "area", id, ...wanted })), [ask]);
-  return { computed, propose, giveShapes, findArea };
+  const ask: Ask = useCallback((what, wanted) => {
+    const id = ++asked.current;
+    worker.current?.postMessage({ type: "ask", id, what, wanted });
+    return new Promise((resolve) => waiting.current.set(id, resolve));
+  }, []);
+  return { computed, ask };
 }

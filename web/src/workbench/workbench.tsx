@@ -113,7 +113,7 @@ export function Workbench() {
   const isArtwork = step === "artwork";
   const recipeOnTable = useRecipeOnTable(recipe, isArtwork ? desk : EMPTY_DESK);
   const needsPlates = step === "separations" || step === "output";
-  const { computed, propose, giveShapes, findArea } = useCompute(job.artwork, recipeOnTable, {
+  const { computed, ask } = useCompute(job.artwork, recipeOnTable, {
     upTo: isArtwork ? "prepare" : needsPlates ? "separate" : "simplify",
     focusId: isArtwork ? desk.focusId : null,
     compare: look === "difference" ? (isArtwork ? "prepared" : "reduced") : null,
@@ -133,7 +133,7 @@ export function Workbench() {
     prepared,
     spots: reduced?.spots ?? NO_SPOTS,
     pointer: place,
-    findArea,
+    ask,
   });
   const picker = shapePicker(shapesDesk, changeShapes, prepared);
   const inHand = isArtwork ? artworkTool : step === "colours" ? paintTool : step === "shapes" ? picker : null;
@@ -252,12 +252,12 @@ export function Workbench() {
           hint={isWorking ? (inHand?.tool.hint ?? null) : null}
         />
       </main>
-      {isArtwork && <ArtworkStep computed={computed} propose={propose} desk={desk} change={change} mmPerPx={mmPerPx} />}
+      {isArtwork && <ArtworkStep computed={computed} ask={ask} desk={desk} change={change} mmPerPx={mmPerPx} />}
       {step === "colours" && <ColoursStep computed={computed} desk={paintDesk} change={changePaint} table={table} />}
       {step === "shapes" && (
         <ShapesStep
           computed={computed}
-          giveShapes={giveShapes}
+          ask={ask}
           mmPerPx={mmPerPx}
           desk={shapesDesk}
           change={changeShapes}

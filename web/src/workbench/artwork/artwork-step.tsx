@@ -1,6 +1,6 @@
 // Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
 import { type ReactNode, useEffect } from "react";
-import type { Computed, Propose } from "../../compute/use-compute.ts";
+import type { Ask, Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { Panel } from "../steps/panel.tsx";
@@ -15,7 +15,7 @@ import { UprightSection } from "./upright-section.tsx";
 /** What every section works with. */
 export interface SectionProps {
   readonly computed: Computed;
-  readonly propose: Propose;
+  readonly ask: Ask;
   readonly desk: Desk;
   readonly change: ChangeDesk;
   /** Millimetres to an upright pixel on the garment. */

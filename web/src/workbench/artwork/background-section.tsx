@@ -16,7 +16,7 @@ const REACHES = [
   { value: "everywhere", text: "Everywhere" },
 ] as const;
 
-export function BackgroundSection({ computed, propose, desk, change }: SectionProps) {
+export function BackgroundSection({ computed, ask, desk, change }: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   const edit = useJob((state) => state.edit);
   const picks = actions.filter((action): action is ActionOf<"pick"> => action.kind === "pick");
@@ -26,7 +26,7 @@ export function BackgroundSection({ computed, propose, desk, change }: SectionPr
     edit((r) => changeAction(r, { ...pick, ...part }));
   return (
     <>
-      <ProposalGroup computed={computed} propose={propose} desk={desk} change={change} />
+      <ProposalGroup computed={computed} ask={ask} desk={desk} change={change} />
       <SeeThroughGroup computed={computed} />
       <Group title="By hand">
         <Button
@@ -133,10 +133,10 @@ function SeeThroughGroup({ computed }: Pick<SectionProps, "computed">) {
   );
 }
 
-type ProposalProps = Pick<SectionProps, "computed" | "propose" | "desk" | "change">;
+type ProposalProps = Pick<SectionProps, "computed" | "ask" | "desk" | "change">;
 
 /** The flat border colour, or the white box behind the art: said, and taken away in one click. */
-function ProposalGroup({ computed, propose, desk, change }: ProposalProps) {
+function ProposalGroup({ computed, ask, desk, change }: ProposalProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   const edit = useJob((state) => state.edit);
   const proposal = desk.background;
@@ -146,11 +146,11 @@ function ProposalGroup({ computed, propose, desk, change }: ProposalProps) {
   useEffect(() => {
     if (!bitmap || isBusy || desk.focusId !== null) return;
     let isCurrent = true;
-    void propose("background").then((background) => isCurrent && change({ background }));
+    void ask("background", null).then((background) => isCurrent && change({ background: background ?? null }));
     return () => {
       isCurrent = false;
     };
-  }, [bitmap, isBusy, desk.focusId, propose, change]);
+  }, [bitmap, isBusy, desk.focusId, ask, change]);
   if (!proposal || !computed.prepared || desk.focusId !== null) return null;
   const { frame } = computed.prepared;
   const hex = formatHex(proposal.rgb);

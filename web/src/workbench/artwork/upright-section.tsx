@@ -12,7 +12,7 @@ import { addAction, changeAction, removeAction } from "./edit-actions.ts";
 /** Above this the sides of a sheet lean so much that it was photographed, degrees. */
 const LEANS = 1;
 
-export function UprightSection({ computed, propose, desk, change, mmPerPx }: SectionProps) {
+export function UprightSection({ computed, ask, desk, change, mmPerPx }: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   const edit = useJob((state) => state.edit);
   const size = computed.prepared?.frame ?? null;
@@ -55,7 +55,7 @@ export function UprightSection({ computed, propose, desk, change, mmPerPx }: Sec
           Draw a level line
         </Button>
       </Group>
-      <TrimGroup propose={propose} actions={actions} add={add} desk={desk} change={change} />
+      <TrimGroup ask={ask} actions={actions} add={add} desk={desk} change={change} />
       <Group title="Crop">
         {crop ? (
           <>
@@ -121,7 +121,7 @@ export function UprightSection({ computed, propose, desk, change, mmPerPx }: Sec
             disabled={!size}
             onClick={async () => {
               if (!size) return;
-              const found = await propose("trim");
+              const found = await ask("trim", null);
               const inset = { x: size.width / 10, y: size.height / 10 };
               const [a, b, c, d] = found?.corners ?? [
                 { x: inset.x, y: inset.y },
@@ -155,15 +155,19 @@ function find<K extends Action["kind"]>(actions: readonly Action[], kind: K, id:
   return actions.find((action): action is ActionOf<K> => action.id === id && action.kind === kind);
 }
 
-interface TrimProps extends Pick<SectionProps, "propose" | "desk" | "change"> {
+interface TrimProps extends Pick<SectionProps, "ask" | "desk" | "change"> {
   readonly actions: readonly Action[];
   add(...added: Action[]): void;
 }
 
 /** Looks for the sheet in a scan and says what it would do; the person accepts it or not. */
-function TrimGroup({ propose, actions, add, desk, change }: TrimProps) {
+function TrimGroup({ ask, actions, add, desk, change }: TrimProps) {
   const proposal = desk.trim;
   const setProposal = (trim: typeof proposal) => change({ trim });
+  const look = async () => {
+    const found = await ask("trim", null);
+    if (found !== undefined) setProposal(found ?? "none");
+  };
   const accept = ({ angleDeg, crop }: TrimProposal) => {
     const first = Number(nextActionId(actions).slice(1));
     const turn: Action[] = angleDeg === 0 ? [] : [{ id: `a${first}`, isOn: true, kind: "straighten", angleDeg }];
@@ -172,9 +176,7 @@ function TrimGroup({ propose, actions, add, desk, change }: TrimProps) {
   };
   return (
     <Group title="Trim the scan">
-      {proposal === null && (
-        <Button onClick={async () => setProposal((await propose("trim")) ?? "none")}>Look for the sheet</Button>
-      )}
+      {proposal === null && <Button onClick={() => void look()}>Look for the sheet</Button>}
       {proposal === "none" && (
         <p role="status" className="text-xs text-soft">
           No edge of a sheet is seen: paper fills the picture, or the surround is as light as the paper.{" "}

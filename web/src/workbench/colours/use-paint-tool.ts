@@ -5,7 +5,7 @@ import type { Correction } from "@plain-palette/core/recipe";
 import { NOTHING, type Spot } from "@plain-palette/core/reduce";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { AreaView } from "../../compute/messages.ts";
-import type { FindArea, PreparedPicture } from "../../compute/use-compute.ts";
+import type { Ask, PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
@@ -23,17 +23,17 @@ interface Work {
   readonly spots: readonly Spot[];
   /** Where the pointer is, upright pixels. */
   readonly pointer: Point | null;
-  readonly findArea: FindArea;
+  readonly ask: Ask;
 }
 
 const hundredth = (v: number) => Math.round(v * 100) / 100;
 
 /** The tool and what it draws; null while the hand is empty. */
-export function usePaintTool({ desk, change, prepared, spots, pointer, findArea }: Work): ToolInHand | null {
+export function usePaintTool({ desk, change, prepared, spots, pointer, ask }: Work): ToolInHand | null {
   const edit = useJob((state) => state.edit);
   const garment = useJob((state) => state.recipe.artwork.garment);
   const { tool, sketch, reach } = desk;
-  const preview = useAreaPreview(desk, pointer, spots, findArea);
+  const preview = useAreaPreview(desk, pointer, spots, ask);
   if (!tool || !prepared) return null;
   const toSource = (place: Point): Point => {
     const { x, y } = mapPoint(prepared.frame.toSource, place);
@@ -146,7 +146,7 @@ function useAreaPreview(
   { tool, reach }: PaintDesk,
   pointer: Point | null,
   spots: readonly Spot[],
-  findArea: FindArea,
+  ask: Ask,
 ): AreaPreview {
   const [found, setFound] = useState<{ readonly at: Point; readonly view: AreaView } | null>(null);
   const kind = tool?.kind === "recolour" || tool?.kind === "pour" ? tool.kind : null;
@@ -163,13 +163,13 @@ function useAreaPreview(
     seen.current = "";
     let isCurrent = true;
     const at = { x, y };
-    void findArea({ kind, reach, at }).then((view) => {
+    void ask("area", { kind, reach, at }).then((view) => {
       if (isCurrent && view) setFound({ at, view });
     });
     return () => {
       isCurrent = false;
     };
-  }, [kind, reach, x, y, spots, findArea]);
+  }, [kind, reach, x, y, spots, ask]);
   const hide = (clicked: Point) => {
     // By the place of the click itself: the pointer's may be told a moment later.
     seen.current = `${Math.floor(clicked.x)} ${Math.floor(clicked.y)}`;

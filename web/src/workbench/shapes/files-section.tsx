@@ -1,7 +1,8 @@
 // The shapes as files, for programs and machines that take over from here.
 import { SHAPE_FORMATS, type ShapeFormat, type Stacking } from "@plain-palette/core/formats";
 import { useState } from "react";
-import type { Computed, GiveShapes } from "../../compute/use-compute.ts";
+import type { Ask, Computed } from "../../compute/use-compute.ts";
+import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
@@ -16,23 +17,25 @@ const WHAT: Readonly<Record<ShapeFormat, string>> = {
 
 interface Props {
   readonly computed: Computed;
-  readonly giveShapes: GiveShapes;
+  readonly ask: Ask;
   readonly mmPerPx: number;
 }
 
-export function FilesSection({ computed, giveShapes, mmPerPx }: Props) {
+export function FilesSection({ computed, ask, mmPerPx }: Props) {
   const [format, setFormat] = useState<ShapeFormat>("svg");
   const [stacking, setStacking] = useState<Stacking>("abutting");
   const [isPerColour, setPerColour] = useState(false);
+  const recipe = useJob((state) => state.recipe);
   const [isSaving, setSaving] = useState(false);
   const frame = computed.prepared?.frame;
   const save = async () => {
     setSaving(true);
-    const { name, bytes } = await giveShapes({ format, stacking, isPerColour });
+    const file = await ask("shapes", { recipe, format, stacking, isPerColour });
     setSaving(false);
+    if (!file) return;
     const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([bytes]));
-    link.download = name;
+    link.href = URL.createObjectURL(new Blob([file.bytes]));
+    link.download = file.name;
     link.click();
     URL.revokeObjectURL(link.href);
   };

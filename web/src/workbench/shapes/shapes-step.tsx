@@ -1,6 +1,6 @@
 // Shapes: how closely curves follow the picture, what is too small to keep, fewer nodes, and the shapes as files.
 import { type RefObject, useEffect } from "react";
-import type { Computed, GiveShapes } from "../../compute/use-compute.ts";
+import type { Ask, Computed } from "../../compute/use-compute.ts";
 import type { TableControls } from "../../light-table/light-table.tsx";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { Panel } from "../steps/panel.tsx";
@@ -11,7 +11,7 @@ import { TraceSection } from "./trace-section.tsx";
 
 interface Props {
   readonly computed: Computed;
-  readonly giveShapes: GiveShapes;
+  readonly ask: Ask;
   readonly mmPerPx: number;
   readonly desk: ShapesDesk;
   readonly change: ChangeShapesDesk;
@@ -20,7 +20,7 @@ interface Props {
 
 const TITLES: Readonly<Record<ShapeSection, string>> = { trace: "Trace", simplify: "Fewer nodes", files: "Files" };
 
-export function ShapesStep({ computed, giveShapes, mmPerPx, desk, change, table }: Props) {
+export function ShapesStep({ computed, ask, mmPerPx, desk, change, table }: Props) {
   // Escape puts everything down.
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -41,7 +41,7 @@ export function ShapesStep({ computed, giveShapes, mmPerPx, desk, change, table 
         {desk.section === "simplify" && (
           <SimplifySection computed={computed} mmPerPx={mmPerPx} desk={desk} change={change} />
         )}
-        {desk.section === "files" && <FilesSection computed={computed} giveShapes={giveShapes} mmPerPx={mmPerPx} />}
+        {desk.section === "files" && <FilesSection computed={computed} ask={ask} mmPerPx={mmPerPx} />}
       </SectionTabs>
     </Panel>
   );
