@@ -14,6 +14,7 @@ import {
 } from "@plain-palette/core/formats";
 import { proposeBackground, type Raster } from "@plain-palette/core/raster";
 import {
+  aboutStep,
   garmentRgb,
   makePrepareCache,
   makeReport,
@@ -99,26 +100,15 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
   return { recipe: { ...recipe, artwork: { ...artwork, actions: [...artwork.actions, pick] } }, note: [] };
 }
 
-/** Preparing counts as decoding, finding as reducing, simplifying as tracing. */
-const STEP_TIMES = {
-  prepare: "decode",
-  find: "reduce",
-  reduce: "reduce",
-  assign: "reduce",
-  trace: "trace",
-  simplify: "trace",
-  separate: "separate",
-} as const;
-
 /** Runs the steps, adding the time of each to `timings`. */
 function runTimed(artwork: Parameters<typeof runSteps>[0], recipe: Recipe, timings: Record<string, number>): Results {
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const name = STEP_TIMES[step.value];
+    const { part } = aboutStep(step.value);
     const before = performance.now();
     step = steps.next();
-    timings[name] += performance.now() - before;
+    timings[part] += performance.now() - before;
   }
   return step.value;
 }

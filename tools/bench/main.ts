@@ -3,7 +3,7 @@
 import { layOutFilms } from "@plain-palette/core/films";
 import { writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/formats";
 import { drawLineArt, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
-import { makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
+import { aboutStep, makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
 import { findColours, reduceColours } from "@plain-palette/core/reduce";
 import { readLabelFont } from "@plain-palette/server/intake";
 import { contours } from "d3-contour";
@@ -60,9 +60,9 @@ async function measure(side: number): Promise<void> {
   const steps = runSteps({ key: "bench", raster }, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const name = step.value;
+    const { part } = aboutStep(step.value);
     const { ms, value } = await timed(() => steps.next());
-    times[name] = ms;
+    times[part] = (times[part] ?? 0) + ms;
     step = value;
     peak = Math.max(peak, process.memoryUsage().rss);
   }

@@ -11,13 +11,14 @@ export { pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
 export {
   type Artwork,
+  aboutStep,
   makeResultCache,
   type ResultCache,
   type Results,
   runPipeline,
   runSteps,
-  STEPS,
   type Step,
+  type StepResults,
 } from "./pipeline.ts";
 export {
   layUpright,
@@ -51,3 +52,4 @@ export {
 } from "./report.ts";
 export { scaleRecipe } from "./scale.ts";
 export { placeSimplifications, type SimplificationEntry, simplificationSchema } from "./simplifications.ts";
+export { type Get, resultOf } from "./step-table.ts";

@@ -1,5 +1,4 @@
-// Artwork and recipe to results, step by step. Each step is kept under what it was made from, so that a change redoes
-// that step and those after it, and nothing before.
+// Artwork and recipe to results: the table of steps, and how they are run.
 import { measureNoise, type Raster } from "../raster/index.ts";
 import {
   type Assignment,
@@ -9,16 +8,38 @@ import {
   type Reduction,
   reduceColours,
 } from "../reduce/index.ts";
-import { type Remember, type Separation, separatePlates } from "../separate/index.ts";
+import {
+  basedSpots,
+  fromLightToDark,
+  type InkRegion,
+  layBase,
+  orderPlates,
+  type PlateRegion,
+  type Separable,
+  type Separation,
+  spreadInks,
+} from "../separate/index.ts";
 import { fitShapes, type PlanarMap, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 import { placeSimplifications } from "./simplifications.ts";
+import { doStep, type Get, type KeptResults, resultOf, type StepTable } from "./step-table.ts";
 
-/** The steps in order. */
-export const STEPS = ["prepare", "find", "reduce", "assign", "trace", "simplify", "separate"] as const;
-export type Step = (typeof STEPS)[number];
+/** What every step makes. */
+export interface StepResults {
+  readonly prepare: Prepared;
+  readonly find: Findings;
+  readonly reduce: Reduction;
+  readonly assign: Assignment;
+  readonly read: ShapesReading;
+  readonly trace: PlanarMap;
+  readonly simplify: PlanarMap;
+  readonly inks: ReadonlyMap<string, InkRegion>;
+  readonly base: PlateRegion | null;
+  readonly separate: Separation;
+}
+export type Step = keyof StepResults;
 
 /** Everything that follows from artwork and recipe, short of a particular output. */
 export interface Results {
@@ -38,93 +59,183 @@ export interface Artwork {
   readonly raster: Raster;
 }
 
-/** The costly parts of tracing and separating. */
-type Part = "boundaries" | "inks" | "base";
-
-/** The latest result of every step, and of some parts of them. One per job that is open. */
+/** The latest result of every step. One per job that is open. */
 export interface ResultCache {
-  readonly kept: Map<Step | Part, { readonly key: string; readonly result: unknown }>;
+  readonly kept: KeptResults<StepResults>;
   readonly prepare: PrepareCache;
 }
 
 export function makeResultCache(): ResultCache {
-  return { kept: new Map(), prepare: makePrepareCache() };
+  return { kept: {}, prepare: makePrepareCache() };
+}
+
+/** What the steps work with. `focusId` is the action being tuned, whose before and after the prepared picture then has. */
+interface Work {
+  readonly artwork: Artwork;
+  readonly recipe: Recipe;
+  readonly focusId: string | null;
+  readonly prepareCache: PrepareCache;
+}
+
+/** The steps in their order. */
+const STEPS: StepTable<StepResults, Work> = {
+  prepare: {
+    doing: "Preparing the picture",
+    weight: 5,
+    part: "decode",
+    from: [],
+    reads: ({ artwork, recipe: { artwork: wanted } }) => {
+      const inForce = wanted.actions.filter(({ isOn }) => isOn);
+      const laidOn = inForce.some(needsGarment) ? wanted.garment : null;
+      return [artwork.key, wanted.page, wanted.drawnWidthPx, inForce, laidOn];
+    },
+    aside: ({ focusId }) => focusId,
+    compute: ({ artwork, recipe, focusId, prepareCache }) =>
+      prepareArtwork(artwork.raster, recipe.artwork.actions, prepareCache, focusId, garmentRgb(recipe)),
+  },
+  find: {
+    doing: "Finding colours",
+    weight: 25,
+    part: "reduce",
+    from: ["prepare"],
+    reads: () => null,
+    compute: (_, get) => findColours(get("prepare").raster, noiseOf(get("prepare"))),
+  },
+  reduce: {
+    doing: "Reducing",
+    weight: 2,
+    part: "reduce",
+    from: ["find"],
+    reads: ({ recipe: { artwork, colours } }) => [artwork.garment, { ...colours, corrections: null, pieces: null }],
+    compute: ({ recipe }, get) => reduceColours(get("find"), recipe.colours, garmentRgb(recipe)),
+  },
+  assign: {
+    doing: "Giving areas their spots",
+    weight: 3,
+    part: "reduce",
+    from: ["find"],
+    reads: ({ recipe: { artwork, colours } }) => {
+      const { count, merges, spots, added, corrections } = colours;
+      const decided = Object.entries(spots);
+      const locked = decided.flatMap(([id, { isLocked }]) => (isLocked ? [id] : []));
+      // Names change nothing; colours and roles change who gets which pixel only where a fill runs under darker lines.
+      const shades =
+        corrections.length > 0
+          ? [artwork.garment, ...decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex])]
+          : [];
+      return [count, merges, locked, added, corrections, shades];
+    },
+    compute: ({ recipe }, get, last) => {
+      const corrections = placeCorrections(recipe.colours.corrections, get("prepare").frame);
+      return assignSpots(get("find"), get("reduce"), corrections, last);
+    },
+  },
+  read: {
+    doing: "Following boundaries",
+    weight: 10,
+    part: "trace",
+    from: ["assign"],
+    reads: ({ recipe: { colours, shapes } }) => {
+      const roles = Object.entries(colours.spots).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
+      return [roles, shapes.specksPx, shapes.thinnestPx, shapes.cornerDeg, shapes.keepsText];
+    },
+    compute: ({ recipe }, get, last) => readShapes(get("find"), get("reduce"), get("assign"), recipe.shapes, last),
+  },
+  trace: {
+    doing: "Tracing",
+    weight: 10,
+    part: "trace",
+    from: ["read"],
+    reads: ({ recipe: { shapes } }) => [shapes.tolerancePx],
+    compute: ({ recipe }, get) => fitShapes(get("read"), recipe.shapes),
+  },
+  simplify: {
+    doing: "Taking nodes out",
+    weight: 5,
+    part: "trace",
+    from: ["trace"],
+    reads: ({ recipe: { shapes } }) => shapes.simplify.filter(({ isOn }) => isOn),
+    compute: ({ recipe }, get) =>
+      simplifyMap(get("trace"), placeSimplifications(recipe.shapes.simplify, get("prepare").frame)),
+  },
+  inks: {
+    doing: "Spreading traps",
+    weight: 10,
+    part: "separate",
+    from: ["simplify"],
+    reads: (work, get) => [work.recipe.separations.trapMm, ...spreadBy(work, get)],
+    compute: (work, get) => spreadInks(artOf(work, get), work.recipe.separations),
+  },
+  base: {
+    doing: "Laying the underbase",
+    weight: 8,
+    part: "separate",
+    from: ["simplify"],
+    reads: (work, get) => {
+      const { separations } = work.recipe;
+      const { chokeMm, thinnestMm } = separations.base;
+      return [chokeMm, thinnestMm, basedSpots(artOf(work, get), separations), ...spreadBy(work, get)];
+    },
+    compute: (work, get) => layBase(artOf(work, get), work.recipe.separations),
+  },
+  separate: {
+    doing: "Ordering plates",
+    weight: 2,
+    part: "separate",
+    from: ["inks", "base", "reduce"],
+    reads: ({ recipe }) => recipe.separations.order,
+    compute: (work, get) => orderPlates(artOf(work, get), work.recipe.separations, get("inks"), get("base")),
+  },
+};
+
+const ORDER = Object.keys(STEPS) as readonly Step[];
+
+/** What a person is told while a step is done, how much of the whole (0..1) lies before it, and what its time is part of. */
+export function aboutStep(step: Step): { readonly doing: string; readonly done: number; readonly part: string } {
+  const weightOf = (steps: readonly Step[]) => steps.reduce((sum, one) => sum + STEPS[one].weight, 0);
+  const { doing, part } = STEPS[step];
+  return { doing, part, done: weightOf(ORDER.slice(0, ORDER.indexOf(step))) / weightOf(ORDER) };
+}
+
+function artOf({ recipe }: Work, get: Get<StepResults>): Separable {
+  return {
+    map: get("simplify"),
+    spots: get("reduce").spots,
+    widthMm: printWidthMm(recipe, get("prepare").raster),
+    garment: garmentRgb(recipe),
+  };
+}
+
+/** What decides where one ink runs on under another. */
+function spreadBy(work: Work, get: Get<StepResults>): readonly unknown[] {
+  const art = artOf(work, get);
+  return [art.widthMm, fromLightToDark(art)];
 }
 
 /**
  * Runs all steps, yielding the name of each before it is computed: a caller shows progress, measures, or stops by not
- * asking for the next one. `focusId` is the action being tuned, whose before and after the prepared picture then has.
+ * asking for the next one.
  */
 export function* runSteps(
   artwork: Artwork,
   recipe: Recipe,
-  cache: ResultCache,
+  { kept, prepare: prepareCache }: ResultCache,
   focusId: string | null = null,
 ): Generator<Step, Results> {
-  const { page, drawnWidthPx, actions } = recipe.artwork;
-  const inForce = actions.filter(({ isOn }) => isOn);
-  const laidOn = inForce.some(needsGarment) ? recipe.artwork.garment : null;
-  const findKey = JSON.stringify([artwork.key, page, drawnWidthPx, inForce, laidOn]);
-  const prepareKey = JSON.stringify([findKey, focusId]);
-  const { count, merges, spots, added, corrections } = recipe.colours;
-  const decided = Object.entries(spots);
-  const locked = decided.flatMap(([id, { isLocked }]) => (isLocked ? [id] : []));
-  // Names change nothing; colours and roles change who gets which pixel only where a fill runs under darker lines.
-  const colours =
-    corrections.length > 0
-      ? [recipe.artwork.garment, ...decided.map(([id, { role, hex, stock }]) => [id, role, hex, stock?.hex])]
-      : [];
-  const assignKey = JSON.stringify([findKey, count, merges, locked, added, corrections, colours]);
-  const roles = decided.flatMap(([id, { role }]) => (role ? [[id, role]] : []));
-  const { simplify, ...shapes } = recipe.shapes;
-  const readKey = JSON.stringify([
-    assignKey,
-    roles,
-    shapes.specksPx,
-    shapes.thinnestPx,
-    shapes.cornerDeg,
-    shapes.keepsText,
-  ]);
-  const traceKey = JSON.stringify([assignKey, roles, shapes]);
-  const mapKey = JSON.stringify([traceKey, simplify.filter(({ isOn }) => isOn)]);
-  const { garment } = recipe.artwork;
-  const reduceKey = JSON.stringify([findKey, garment, { ...recipe.colours, corrections: null, pieces: null }]);
-
-  yield "prepare";
-  const prepared = keep(cache, "prepare", prepareKey, () =>
-    prepareArtwork(artwork.raster, actions, cache.prepare, focusId, garmentRgb(recipe)),
-  );
-  yield "find";
-  const findings = keep(cache, "find", findKey, () => findColours(prepared.raster, noiseOf(prepared)));
-  yield "reduce";
-  const reduction = keep(cache, "reduce", reduceKey, () => reduceColours(findings, recipe.colours, garmentRgb(recipe)));
-  yield "assign";
-  const assignment = keep(cache, "assign", assignKey, () =>
-    assignSpots(
-      findings,
-      reduction,
-      placeCorrections(corrections, prepared.frame),
-      lastOf<Assignment>(cache, "assign"),
-    ),
-  );
-  yield "trace";
-  const traced = keep(cache, "trace", traceKey, () => {
-    const read = () => readShapes(findings, reduction, assignment, shapes, lastOf<ShapesReading>(cache, "boundaries"));
-    return fitShapes(keep(cache, "boundaries", readKey, read), shapes);
-  });
-  yield "simplify";
-  const map = keep(cache, "simplify", mapKey, () =>
-    simplifyMap(traced, placeSimplifications(simplify, prepared.frame)),
-  );
-  yield "separate";
-  const widthMm = printWidthMm(recipe, prepared.raster);
-  const separateKey = JSON.stringify([mapKey, reduceKey, recipe.separations, widthMm, recipe.artwork.garment]);
-  const remember: Remember = (part, madeFrom, compute) =>
-    keep(cache, part, JSON.stringify([mapKey, madeFrom]), compute);
-  const separation = keep(cache, "separate", separateKey, () =>
-    separatePlates(map, reduction.spots, recipe.separations, widthMm, garmentRgb(recipe), remember),
-  );
-  return { prepared, findings, reduction, assignment, traced, map, separation };
+  const work: Work = { artwork, recipe, focusId, prepareCache };
+  for (const step of ORDER) {
+    yield step;
+    doStep(STEPS, step, work, kept);
+  }
+  return {
+    prepared: resultOf(kept, "prepare"),
+    findings: resultOf(kept, "find"),
+    reduction: resultOf(kept, "reduce"),
+    assignment: resultOf(kept, "assign"),
+    traced: resultOf(kept, "trace"),
+    map: resultOf(kept, "simplify"),
+    separation: resultOf(kept, "separate"),
+  };
 }
 
 /** What was cut away takes flat pixels with it: what is left looks noisier than the picture is. Line art is cleaner than it was. */
@@ -140,17 +251,4 @@ export function runPipeline(artwork: Artwork, recipe: Recipe, cache: ResultCache
     const step = steps.next();
     if (step.done) return step.value;
   }
-}
-
-/** What a step or part made last, of whatever: it tells by itself what of that still holds. */
-function lastOf<T>(cache: ResultCache, step: Step | Part): T | null {
-  return (cache.kept.get(step)?.result as T | undefined) ?? null;
-}
-
-function keep<T>(cache: ResultCache, step: Step | Part, key: string, compute: () => T): T {
-  const kept = cache.kept.get(step);
-  if (kept?.key === key) return kept.result as T;
-  const result = compute();
-  cache.kept.set(step, { key, result });
-  return result;
 }

@@ -32,6 +32,7 @@ import {
   wholeFrame,
 } from "../raster/index.ts";
 import { type Action, type ActionOf, isUpright, type PixelAction, type UprightAction } from "./actions.ts";
+import { hashText } from "./hash-text.ts";
 
 /** The prepared picture. */
 export interface Prepared {
@@ -178,17 +179,6 @@ export function prepareArtwork(
 /** Whether an action's result depends on what the art goes on. */
 export function needsGarment(action: { readonly kind: string; readonly treatment?: string }): boolean {
   return action.kind === "see-through" && action.treatment === "garment";
-}
-
-/** 64 bits of a text as hexadecimal: keys of long chains stay short. FNV-1a (Fowler, Noll & Vo), with two offsets. */
-function hashText(text: string): string {
-  let a = 0x811c9dc5;
-  let b = 0x050c5d1f;
-  for (let i = 0; i < text.length; i++) {
-    a = Math.imul(a ^ text.charCodeAt(i), 0x01000193);
-    b = Math.imul(b ^ text.charCodeAt(i), 0x01000193);
-  }
-  return (a >>> 0).toString(16).padStart(8, "0") + (b >>> 0).toString(16).padStart(8, "0");
 }
 
 interface PictureAfter {

@@ -5,6 +5,7 @@ import { proposeBackground } from "../raster/index.ts";
 import { spotOfId } from "../reduce/index.ts";
 import { drawSvg, renderSvg } from "../testing/pictures.test.support.ts";
 import {
+  aboutStep,
   layUpright,
   listWarnings,
   makeRecipe,
@@ -55,14 +56,14 @@ describe("artwork and recipe give every result", () => {
     const cache = makeResultCache();
     const withTolerance = (tolerancePx: number) => ({ ...recipe, shapes: { ...recipe.shapes, tolerancePx } });
     runPipeline(artwork, withTolerance(0.2), cache);
-    const boundaries = cache.kept.get("boundaries")?.result;
+    const boundaries = cache.kept.read?.result;
     for (const tolerancePx of [0.5, 0.1, 0.2]) {
       const after = runPipeline(artwork, withTolerance(tolerancePx), cache);
-      expect(cache.kept.get("boundaries")?.result).toBe(boundaries);
+      expect(cache.kept.read?.result).toBe(boundaries);
       expect(after.map).toEqual(runPipeline(artwork, withTolerance(tolerancePx)).map);
     }
     runPipeline(artwork, { ...recipe, shapes: { ...recipe.shapes, cornerDeg: 50 } }, cache);
-    expect(cache.kept.get("boundaries")?.result).not.toBe(boundaries);
+    expect(cache.kept.read?.result).not.toBe(boundaries);
   });
 
   it("areas given one after another come out as all at once from a fresh start, whatever they are", () => {
@@ -122,7 +123,13 @@ describe("artwork and recipe give every result", () => {
 
   it("tells each step before it is computed", () => {
     const steps = [...runSteps(artwork, recipe, makeResultCache())];
-    expect(steps).toEqual(["prepare", "find", "reduce", "assign", "trace", "simplify", "separate"]);
+    expect(steps).toEqual([
+      ...["prepare", "find", "reduce", "assign", "read", "trace", "simplify"],
+      ...["inks", "base", "separate"],
+    ]);
+    const done = steps.map((step) => aboutStep(step).done);
+    expect(done[0]).toBe(0);
+    for (let i = 1; i < done.length; i++) expect(done[i]).toBeGreaterThan(done[i - 1]);
   });
 });
 

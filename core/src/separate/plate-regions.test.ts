@@ -1,7 +1,7 @@
 // Plates as a press sees them: nothing left bare that should be covered, nothing white that peeks out, circles round.
 import polygonClipping, { type MultiPolygon, type Polygon } from "polygon-clipping";
 import { describe, expect, it } from "vitest";
-import { parseHex, type Rgb } from "../colour/index.ts";
+import { parseHex } from "../colour/index.ts";
 import { type CubicPath, flattenPath, pathArea, segmentCount } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { assignSpots, findColours, reduceColours, type SpotCorrection, UNDECIDED } from "../reduce/index.ts";
@@ -41,7 +41,7 @@ function separate(raster: Raster, job: Job) {
     base: { mode: "auto" as const, chokeMm: job.chokeMm ?? 0.35, thinnestMm: 0.35, spots: {} },
   };
   const garment = parseHex(job.garment ?? "#ffffff");
-  const { plates, mmPerPx } = separatePlates(map, reduction.spots, settings, job.widthMm, garment);
+  const { plates, mmPerPx } = separatePlates({ map, spots: reduction.spots, widthMm: job.widthMm, garment }, settings);
   const plate = (id: string): Plate => {
     const found = plates.find((one) => one.id === id);
     if (!found) throw new Error(`no plate ${id}`);
@@ -326,11 +326,8 @@ describe("the underbase on dark cloth", () => {
     const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), PLAIN_SHAPES);
     const base = { mode: "on" as const, chokeMm: 0.35, thinnestMm: 0.35, spots: { [WHITE]: false } };
     const { plates } = separatePlates(
-      map,
-      reduction.spots,
+      { map, spots: reduction.spots, widthMm: 50, garment: parseHex("#000000") },
       { order: [], trapMm: 0, base },
-      50,
-      parseHex("#000000") as Rgb,
     );
     const region = plates.find(({ kind }) => kind === "base")?.region ?? [];
     expect(Math.max(...region.flatMap((path) => [...path].filter((_, i) => i % 2 === 0))) * 0.5).toBeCloseTo(24.65, 1);

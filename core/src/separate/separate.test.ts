@@ -42,7 +42,10 @@ function separate(raster: Raster, options: Options = {}): Separation {
     trapMm: options.trapMm ?? 0.3,
     base: { mode: options.mode ?? "off", chokeMm: options.chokeMm ?? 0.35, thinnestMm: 0.35, spots: {} },
   };
-  return separatePlates(map, reduction.spots, settings, raster.width, parseHex(options.garment ?? "#ffffff"));
+  return separatePlates(
+    { map, spots: reduction.spots, widthMm: raster.width, garment: parseHex(options.garment ?? "#ffffff") },
+    settings,
+  );
 }
 
 function plateOf(separation: Separation, id: string): Plate {

@@ -62,76 +62,102 @@ const BASE_WHITE: Rgb = [255, 255, 255];
 /** Curves are flattened to this for polygon arithmetic, mm: with what is left out after it, a fifth of the finest film printer's dot. */
 const FLATTEN_MM = 0.002;
 
-/**
- * Keeps a costly part of a separation under what it was made from (beside the map): moving a plate or renaming a spot
- * must not spread the traps again.
- */
-export type Remember = <T>(part: "inks" | "base", madeFrom: readonly unknown[], compute: () => T) => T;
+/** What is separated: the traced picture, its spots, how wide it prints and on what. */
+export interface Separable {
+  readonly map: PlanarMap;
+  readonly spots: readonly Spot[];
+  readonly widthMm: number;
+  readonly garment: Rgb;
+}
 
-const rememberNothing: Remember = (_part, _madeFrom, compute) => compute();
+/** Separates a traced picture: `spreadInks`, `layBase` and `orderPlates` in one. */
+export function separatePlates(art: Separable, settings: SeparationSettings): Separation {
+  return orderPlates(art, settings, spreadInks(art, settings), layBase(art, settings));
+}
 
-/** Separates a traced picture printed `widthMm` wide on a garment of colour `garment`. */
-export function separatePlates(
-  map: PlanarMap,
-  spots: readonly Spot[],
-  settings: SeparationSettings,
-  widthMm: number,
-  garment: Rgb,
-  remember: Remember = rememberNothing,
-): Separation {
-  const mmPerPx = widthMm / map.width;
-  const tolerancePx = FLATTEN_MM / mmPerPx;
-  const { trapMm, base } = settings;
-  const present = new Set(map.faces.map((face) => face.spotId));
-  const inks = spots.filter((spot) => spot.role === "ink" && present.has(spot.id));
-  const lightness = new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
-  const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
-  const fromLightToDark = [...lightness].sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1)).map(([id]) => id);
-  const regions = remember("inks", [trapMm, widthMm, fromLightToDark], () =>
-    spreadInks(map, inks, lightnessOf, trapMm, mmPerPx, tolerancePx),
-  );
+/** The inks that print, lightest first. Only their order decides where traps go. */
+export function fromLightToDark({ map, spots }: Pick<Separable, "map" | "spots">): readonly string[] {
+  const lightness = lightnessOfInks(inksOf({ map, spots }));
+  return [...lightness].sort(([a, x], [b, y]) => y - x || (a < b ? -1 : 1)).map(([id]) => id);
+}
+
+/** The spots that a base lies under, sorted; empty: no base. */
+export function basedSpots({ map, spots, garment }: Separable, { base }: SeparationSettings): readonly string[] {
   const hasBase = base.mode === "on" || (base.mode === "auto" && wantsBase(garment));
-  const based = new Set(
-    hasBase ? inks.filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment)).map((spot) => spot.id) : [],
+  if (!hasBase) return [];
+  const based = inksOf({ map, spots }).filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment));
+  return based.map(({ id }) => id).sort();
+}
+
+/** The base's region; null where there is none. */
+export function layBase(art: Separable, settings: SeparationSettings): PlateRegion | null {
+  const based = basedSpots(art, settings);
+  if (based.length === 0) return null;
+  const { map } = art;
+  const { chokeMm, thinnestMm } = settings.base;
+  const mmPerPx = art.widthMm / map.width;
+  const pulledIn = { chokePx: chokeMm / mmPerPx, thinnestPx: thinnestMm / mmPerPx };
+  const lightness = lightnessOfInks(inksOf(art));
+  return measure(
+    map,
+    chokeBase(map, new Set(based), (id) => lightness.get(id) ?? null, pulledIn, FLATTEN_MM / mmPerPx),
   );
+}
+
+/** The plates in print order, the base first. */
+export function orderPlates(
+  art: Separable,
+  settings: SeparationSettings,
+  regions: ReadonlyMap<string, InkRegion>,
+  base: PlateRegion | null,
+): Separation {
+  const { map, widthMm } = art;
+  const based = basedSpots(art, settings);
   const plates: Plate[] = [];
-  if (based.size > 0) {
-    const pulledIn = { chokePx: base.chokeMm / mmPerPx, thinnestPx: base.thinnestMm / mmPerPx };
-    const madeFrom = [base.chokeMm, base.thinnestMm, widthMm, [...based].sort(), fromLightToDark];
-    const region = remember("base", madeFrom, () =>
-      measure(map, chokeBase(map, based, lightnessOf, pulledIn, tolerancePx)),
-    );
+  if (base) {
     const facts = { id: BASE_ID, kind: "base", name: "Underbase", rgb: BASE_WHITE, order: 1 } as const;
-    plates.push({ ...facts, ...region, trapMm2: 0, isBased: false });
+    plates.push({ ...facts, ...base, trapMm2: 0, isBased: false });
   }
-  for (const spot of orderInks(inks, settings.order)) {
+  for (const spot of orderInks(inksOf(art), settings.order)) {
     const region = regions.get(spot.id);
     if (!region) continue;
     const facts = { id: spot.id, kind: "spot", name: spot.name, rgb: spot.rgb, order: plates.length + 1 } as const;
-    plates.push({ ...facts, ...region, isBased: based.has(spot.id) });
+    plates.push({ ...facts, ...region, isBased: based.includes(spot.id) });
   }
-  return { widthPx: map.width, heightPx: map.height, mmPerPx, plates };
+  return { widthPx: map.width, heightPx: map.height, mmPerPx: widthMm / map.width, plates };
 }
 
-type InkRegion = Pick<Plate, "region" | "coverage" | "trapMm2">;
+/** The spots that print and are anywhere in the picture. */
+function inksOf({ map, spots }: Pick<Separable, "map" | "spots">): Spot[] {
+  const present = new Set(map.faces.map((face) => face.spotId));
+  return spots.filter((spot) => spot.role === "ink" && present.has(spot.id));
+}
+
+/** CIELAB L* of every ink. */
+function lightnessOfInks(inks: readonly Spot[]): ReadonlyMap<string, number> {
+  return new Map(inks.map((spot) => [spot.id, rgbToLab(spot.rgb)[0]]));
+}
+
+export type PlateRegion = Pick<Plate, "region" | "coverage">;
+export type InkRegion = PlateRegion & Pick<Plate, "trapMm2">;
 
 /** What each ink prints, traps included. What no trap touches keeps its curves; the rest is polygons within 0.003 mm. */
-function spreadInks(
-  map: PlanarMap,
-  inks: readonly Spot[],
-  lightnessOf: LightnessOf,
-  trapMm: number,
-  mmPerPx: number,
-  tolerancePx: number,
+export function spreadInks(
+  art: Separable,
+  { trapMm }: Pick<SeparationSettings, "trapMm">,
 ): ReadonlyMap<string, InkRegion> {
+  const { map } = art;
+  const inks = inksOf(art);
+  const lightness = lightnessOfInks(inks);
+  const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
+  const mmPerPx = art.widthMm / map.width;
+  const tolerancePx = FLATTEN_MM / mmPerPx;
   const trapPx = trapMm / mmPerPx;
   const traps = spreadTraps(map, lightnessOf, trapPx, tolerancePx);
   /** All faces of inks darker than one. */
-  const darkerThan = (lightness: number) =>
+  const darkerThan = (light: number) =>
     toPolygons(
-      map.faces
-        .filter(({ spotId }) => (lightnessOf(spotId) ?? lightness) < lightness)
-        .flatMap((f) => facePaths(map, f)),
+      map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap((f) => facePaths(map, f)),
       tolerancePx,
     );
   const regions = new Map<string, InkRegion>();
@@ -151,7 +177,7 @@ function spreadInks(
 }
 
 /** A plate's region with its coverage. */
-function measure(map: PlanarMap, region: readonly CubicPath[]): Pick<Plate, "region" | "coverage"> {
+function measure(map: PlanarMap, region: readonly CubicPath[]): PlateRegion {
   return { region, coverage: areaOf(region) / (map.width * map.height) };
 }
 

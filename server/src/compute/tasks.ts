@@ -10,7 +10,7 @@ import {
   writeShapesSvg,
 } from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
-import { makeReport, makeResultCache, type Recipe, runSteps, type Step } from "@plain-palette/core/recipe";
+import { aboutStep, makeReport, makeResultCache, type Recipe, runSteps } from "@plain-palette/core/recipe";
 import { orderSpots } from "@plain-palette/core/separate";
 import {
   type ArtworkFacts,
@@ -73,15 +73,9 @@ export interface OutputFile {
   readonly bytes: Uint8Array;
 }
 
-const STAGES: Readonly<Record<Step, Progress>> = {
-  prepare: { progress: 0.05, stage: "Preparing the artwork" },
-  find: { progress: 0.1, stage: "Finding colours" },
-  reduce: { progress: 0.35, stage: "Reducing to spots" },
-  assign: { progress: 0.37, stage: "Giving areas their spots" },
-  trace: { progress: 0.4, stage: "Tracing shapes" },
-  simplify: { progress: 0.55, stage: "Simplifying shapes" },
-  separate: { progress: 0.6, stage: "Separating plates" },
-};
+/** Of the whole work so much is done when the artwork is read, and when the steps are. */
+const READ = 0.05;
+const COMPUTED = 0.7;
 
 function toJson(value: unknown): Uint8Array {
   return new TextEncoder().encode(`${JSON.stringify(value, null, 2)}\n`);
@@ -97,7 +91,8 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    tell(STAGES[step.value].progress, STAGES[step.value].stage);
+    const { doing, done } = aboutStep(step.value);
+    tell(READ + (COMPUTED - READ) * done, doing);
     step = steps.next();
   }
   const results = step.value;
@@ -107,7 +102,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const labelFont = await readLabelFont();
   const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
   const filmsPdf = await writeFilmsPdf(films, labelFont, orderedAt, (index) =>
-    tell(0.7 + (0.2 * index) / films.films.length, `Drawing film ${index + 1} of ${films.films.length}`),
+    tell(COMPUTED + (0.2 * index) / films.films.length, `Drawing film ${index + 1} of ${films.films.length}`),
   );
   tell(0.9, "Writing separations");
   const separationsPdf = await writeSeparationsPdf(separation, orderedAt);

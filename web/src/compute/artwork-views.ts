@@ -10,7 +10,15 @@ import {
   otsuThreshold,
   type Raster,
 } from "@plain-palette/core/raster";
-import { type Action, markTaken, type Prepared, type Recipe, speckSettings } from "@plain-palette/core/recipe";
+import {
+  type Action,
+  type Get,
+  markTaken,
+  type Prepared,
+  type Recipe,
+  type StepResults,
+  speckSettings,
+} from "@plain-palette/core/recipe";
 import type { Assignment, Reduction } from "@plain-palette/core/reduce";
 import { DIFFERENCE_COLOURS, DIFFERENCE_TOP } from "./difference-colours.ts";
 import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
@@ -128,15 +136,16 @@ const VISIBLE = 2;
 export async function compareWith(
   what: "prepared" | "reduced",
   recipe: Recipe,
-  { prepared, reduction, assignment }: { prepared: Prepared; reduction: Reduction; assignment: Assignment },
+  get: Get<StepResults>,
 ): Promise<DifferenceView> {
   const garment = parseHex(recipe.artwork.garment);
-  const other = what === "prepared" ? prepared.raster : paintSpots(reduction, assignment);
+  const prepared = get("prepare");
+  const other = what === "prepared" ? prepared.raster : paintSpots(get("reduce"), get("assign"));
   const map = mapDifference(prepared.upright, other, garment);
   // What was dropped is not meant to be there.
   if (what === "reduced") {
-    const isDropped = reduction.spots.map(({ role }) => role === "drop");
-    const spots = assignment.spots.data;
+    const isDropped = get("reduce").spots.map(({ role }) => role === "drop");
+    const spots = get("assign").spots.data;
     for (let p = 0; p < map.length; p++) if (isDropped[spots[p]]) map[p] = 0;
   }
   const pixels = new Uint32Array(map.length);

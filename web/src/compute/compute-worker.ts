@@ -3,20 +3,20 @@ import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "@
 import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
+  type Get,
   listChecks,
   listThinPlaces,
   listWarnings,
   makeResultCache,
-  type Prepared,
   printWidthMm,
   type Recipe,
   type ResultCache,
   type Results,
+  resultOf,
   runSteps,
   type Step,
+  type StepResults,
 } from "@plain-palette/core/recipe";
-import type { Assignment, Findings, Reduction } from "@plain-palette/core/reduce";
-import type { PlanarMap } from "@plain-palette/core/trace";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
@@ -113,7 +113,7 @@ async function compute(request: ComputeRequest): Promise<void> {
       tell({ type: "step", id: request.id, step: "compare" });
       await breathe();
       if (isStale()) return;
-      const view = await compareWith(request.compare, request.recipe, resultsSoFar());
+      const view = await compareWith(request.compare, request.recipe, get);
       tell({ type: "compared", id: request.id, view }, [view.bitmap]);
     }
     tell({ type: "done", id: request.id });
@@ -145,14 +145,11 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   return loaded;
 }
 
-function resultsSoFar() {
-  return {
-    prepared: cache.kept.get("prepare")?.result as Prepared,
-    findings: cache.kept.get("find")?.result as Findings,
-    reduction: cache.kept.get("reduce")?.result as Reduction,
-    assignment: cache.kept.get("assign")?.result as Assignment,
-    map: cache.kept.get("simplify")?.result as PlanarMap,
-  };
+const get: Get<StepResults> = (step) => resultOf(cache.kept, step);
+
+/** What shapes are shown and written from. */
+function drawing() {
+  return { prepared: get("prepare"), reduction: get("reduce"), map: get("simplify") };
 }
 
 function tellPrepared(id: number, view: PreparedView): void {
@@ -165,31 +162,31 @@ function tellPrepared(id: number, view: PreparedView): void {
 
 async function tellResult(request: ComputeRequest, step: Step): Promise<void> {
   const { id, focusId, recipe } = request;
-  const { prepared, findings, reduction, assignment } = resultsSoFar();
   if (step === "prepare") {
+    const prepared = get("prepare");
     const { bitmap, upright, ...rest } = await viewPrepared(prepared, loaded?.raster ?? null, shown);
     const action = recipe.artwork.actions.find((one) => one.id === focusId);
     const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
     shown = { raster: prepared.raster, upright: prepared.upright };
     tellPrepared(id, { ...rest, bitmap, upright, focus });
   } else if (step === "assign") {
-    const { proposal, rungs } = reduction;
-    const { opaquePx, noise, found } = findings;
-    const spots = reduction.spots.map((spot, i) => ({ ...spot, areaPx: assignment.areasPx[i] }));
-    const { misfits } = assignment;
+    const { proposal, rungs, spots: reduced } = get("reduce");
+    const { opaquePx, noise, found } = get("find");
+    const { misfits, areasPx } = get("assign");
+    const spots = reduced.map((spot, i) => ({ ...spot, areaPx: areasPx[i] }));
     const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
     tell({ type: "reduced", id, view });
-  } else if (step === "simplify") tell({ type: "traced", id: request.id, view: viewShapes(request, resultsSoFar()) });
+  } else if (step === "simplify") tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
 }
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {
-  const { prepared, findings, reduction, assignment, map } = resultsSoFar();
+  const { prepared, reduction, map } = drawing();
   const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
   return {
     thin: findThinPlaces(map, reduction.spots, limits, mmPerPx),
     near: findNearInks(reduction.spots),
-    shading: measureShading(findings, reduction, assignment),
+    shading: measureShading(get("find"), reduction, get("assign")),
   };
 }
 
@@ -210,7 +207,7 @@ function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Resul
 async function answer(question: Question): Promise<void> {
   const { id } = question;
   try {
-    if (!cache.kept.has("prepare")) throw new Error("the picture is not there yet.");
+    if (!cache.kept.prepare) throw new Error("the picture is not there yet.");
     await answerWith(question);
   } catch (error) {
     tell({ type: "refused", id, message: textOf(error) });
@@ -219,21 +216,19 @@ async function answer(question: Question): Promise<void> {
 
 async function answerWith(question: Question): Promise<void> {
   const { id } = question;
-  const results = resultsSoFar();
-  const { prepared, assignment, reduction } = results;
   const give = (given: Answer, transfer?: Transferable[]) => tell({ type: "answered", id, answer: given }, transfer);
   switch (question.what) {
     case "trim":
-      return give(proposeTrim(prepared.upright));
+      return give(proposeTrim(get("prepare").upright));
     case "background":
-      return give(proposeBackground(prepared.raster));
+      return give(proposeBackground(get("prepare").raster));
     case "area": {
-      const isStale = id !== latestArea || !assignment || !reduction;
-      const view = isStale ? null : await viewArea(question.wanted, assignment, reduction);
+      const isStale = id !== latestArea || !cache.kept.assign;
+      const view = isStale ? null : await viewArea(question.wanted, get("assign"), get("reduce"));
       return give(view, view?.bitmap ? [view.bitmap] : []);
     }
     case "shapes": {
-      const file = await makeShapesFile(question.wanted, results);
+      const file = await makeShapesFile(question.wanted, drawing());
       return give(file, [file.bytes.buffer]);
     }
   }

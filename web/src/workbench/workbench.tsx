@@ -1,7 +1,7 @@
 // The workbench: ticket, light table, and the settings of the current step.
 import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
 import { layOutFilms } from "@plain-palette/core/films";
-import { printWidthMm, type Recipe } from "@plain-palette/core/recipe";
+import { aboutStep, printWidthMm, type Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
@@ -33,18 +33,12 @@ import { useKeys } from "./use-keys.ts";
 
 const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx"));
 
-const BUSY_WORDS = {
-  load: "Fetching the artwork",
-  prepare: "Preparing the picture",
-  find: "Finding colours",
-  reduce: "Reducing",
-  assign: "Giving areas their spots",
-  trace: "Tracing",
-  simplify: "Taking nodes out",
-  separate: "Separating",
-  check: "Measuring",
-  compare: "Comparing",
-} as const;
+const BUSY_WORDS = { load: "Fetching the artwork", check: "Measuring", compare: "Comparing" } as const;
+
+/** What is being done, in words. */
+function busyWords(busy: NonNullable<Computed["busy"]>): string {
+  return busy === "load" || busy === "check" || busy === "compare" ? BUSY_WORDS[busy] : aboutStep(busy).doing;
+}
 
 const NO_SPOTS: readonly Spot[] = [];
 
@@ -299,7 +293,7 @@ function BusyNote({ computed }: { computed: Computed }) {
       data-testid="busy"
       className="busy-note absolute left-3 top-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs"
     >
-      {BUSY_WORDS[computed.busy]} ...
+      {busyWords(computed.busy)} ...
     </p>
   );
 }

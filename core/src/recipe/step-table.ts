@@ -1,0 +1,56 @@
+// Steps as data: each says what it works on and what it reads. Its result is kept under a key of just that, so that a change
+// redoes the steps that read it and those after them, and nothing before.
+import { hashText } from "./hash-text.ts";
+
+/** Gives the result of a step that comes before. */
+export type Get<R> = <P extends keyof R>(step: P) => R[P];
+
+/** One step of a table with the results `R`, in a context `C`. */
+export interface StepOf<R, K extends keyof R, C> {
+  /** What a person is told meanwhile, roughly how much of the whole it is, and as part of what its time is reported. */
+  readonly doing: string;
+  readonly weight: number;
+  readonly part: string;
+  /** Steps whose keys are part of its own. */
+  readonly from: readonly (keyof R)[];
+  /** What decides the result beside them; JSON. */
+  reads(context: C, get: Get<R>): unknown;
+  /** What decides only what is shown along with it: the steps after it do not read that. */
+  aside?(context: C): unknown;
+  /** `last`: what it made last, of whatever; what of that still holds it tells by itself. */
+  compute(context: C, get: Get<R>, last: R[K] | null): R[K];
+}
+
+/** All steps, in the order in which they are done. */
+export type StepTable<R, C> = { readonly [K in keyof R]: StepOf<R, K, C> };
+
+/** The latest result of every step. `key` names what it was made from, `aside` what is shown along with it. */
+export type KeptResults<R> = {
+  [K in keyof R]?: { readonly key: string; readonly aside: string; readonly result: R[K] };
+};
+
+/** What a step made last; throws where it has made nothing. */
+export function resultOf<R, K extends keyof R>(kept: KeptResults<R>, step: K): R[K] {
+  const found = kept[step];
+  if (!found) throw new Error(`${String(step)} has made nothing yet`);
+  return found.result;
+}
+
+/** The result of one step: kept, or computed and kept. Those before it are there. */
+export function doStep<R, K extends keyof R, C>(
+  table: StepTable<R, C>,
+  step: K,
+  context: C,
+  kept: KeptResults<R>,
+): R[K] {
+  const { from, reads, aside, compute } = table[step];
+  const get: Get<R> = (other) => resultOf(kept, other);
+  const parents = from.map((parent) => kept[parent]?.key);
+  const key = hashText(JSON.stringify([parents, reads(context, get)]));
+  const shown = JSON.stringify(aside?.(context) ?? null);
+  const last = kept[step];
+  if (last?.key === key && last.aside === shown) return last.result;
+  const result = compute(context, get, last?.result ?? null);
+  kept[step] = { key, aside: shown, result };
+  return result;
+}
