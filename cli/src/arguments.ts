@@ -5,6 +5,7 @@ import { formatHex, parseHex } from "@plain-palette/core/colour";
 import { SHAPE_FORMATS, type ShapeFormat } from "@plain-palette/core/formats";
 import { formatLength, type Length, parseLength, toMm } from "@plain-palette/core/geometry";
 import {
+  bringOver,
   MAX_PRINT_MM,
   MIN_PRINT_MM,
   makeRecipe,
@@ -125,7 +126,7 @@ function readRecipe(file: string): Recipe {
   } catch {
     throw refuse("is not JSON");
   }
-  const parsed = recipeSchema.safeParse(json);
+  const parsed = recipeSchema.safeParse(bringOver(json));
   if (parsed.success) return parsed.data;
   const [{ path, message }] = parsed.error.issues;
   throw refuse(`is wrong at ${path.join(".") || "its top"}: ${message}`);

@@ -12,13 +12,13 @@ afterAll(() => bench.stop());
 const PICK = { id: "a", kind: "pick", seeds: [{ x: 3, y: 3 }], hex: "#ffffff" };
 const CROP = { id: "b", kind: "crop", x: 10, y: 10, width: 100, height: 90 };
 
-const SIMPLIFY = { id: "c", tolerancePx: 0.5, scope: { kind: "shape", at: { x: 20, y: 30 } } };
+const SIMPLIFY = { id: "c", kind: "simplify", tolerancePx: 0.5, scope: { kind: "shape", at: { x: 20, y: 30 } } };
 
 async function withActions(job: Job): Promise<Job> {
   const recipe = {
     ...job.recipe,
     artwork: { ...job.recipe.artwork, actions: [PICK, CROP] },
-    shapes: { ...job.recipe.shapes, simplify: [SIMPLIFY] },
+    shapes: { ...job.recipe.shapes, entries: [SIMPLIFY] },
   };
   const saved = await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: job.head, recipe });
   return jobSchema.parse(saved.body);
@@ -39,7 +39,7 @@ describe("a better version of the client's file", () => {
       { kind: "pick", seeds: [{ x: 9, y: 9 }] },
       { kind: "crop", x: 30, y: 30, width: 300, height: 270 },
     ]);
-    expect(replaced.recipe.shapes.simplify).toMatchObject([{ tolerancePx: 0.5, scope: { at: { x: 60, y: 90 } } }]);
+    expect(replaced.recipe.shapes.entries).toMatchObject([{ tolerancePx: 0.5, scope: { at: { x: 60, y: 90 } } }]);
     const undone = jobSchema.parse(
       (await send(bench.url(), "PUT", `/jobs/${job.id}/head`, { to: replaced.undo, seen: replaced.head })).body,
     );

@@ -101,8 +101,14 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
       { cornerDeg: 60 },
       { thinnestPx: 2 },
       { keepsText: false },
-      { simplify: [{ id: "s", isOn: true, tolerancePx: 1, scope: { kind: "shape", at: { x: 30, y: 20 } } }] },
-      { simplify: [{ id: "s", isOn: true, tolerancePx: 2, scope: { kind: "spot", spotId: "d8412f" } }] },
+      {
+        entries: [
+          { id: "s", isOn: true, kind: "simplify", tolerancePx: 1, scope: { kind: "shape", at: { x: 30, y: 20 } } },
+        ],
+      },
+      {
+        entries: [{ id: "s", isOn: true, kind: "simplify", tolerancePx: 2, scope: { kind: "spot", spotId: "d8412f" } }],
+      },
     )
     .map(shapesEdit),
   fc.constantFrom(0, 0.2, 0.9).map((trapMm) => platesEdit(() => ({ trapMm }))),

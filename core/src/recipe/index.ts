@@ -9,6 +9,7 @@ export {
 } from "./actions.ts";
 export { pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
+export { bringOver } from "./old-forms.ts";
 export {
   type Artwork,
   aboutStep,
@@ -39,6 +40,7 @@ export {
   printWidthMm,
   RECIPE_LIMITS,
   type Recipe,
+  readRecipe,
   recipeSchema,
 } from "./recipe.ts";
 export {
@@ -51,5 +53,5 @@ export {
   type Warning,
 } from "./report.ts";
 export { scaleRecipe } from "./scale.ts";
-export { placeSimplifications, type SimplificationEntry, simplificationSchema } from "./simplifications.ts";
+export { placeSimplifications, type ShapeEntry, type SimplifyEntry } from "./shape-entries.ts";
 export { type Get, resultOf } from "./step-table.ts";

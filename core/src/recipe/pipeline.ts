@@ -23,7 +23,7 @@ import { fitShapes, type PlanarMap, readShapes, type ShapesReading, simplifyMap 
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
-import { placeSimplifications } from "./simplifications.ts";
+import { placeSimplifications } from "./shape-entries.ts";
 import { doStep, type Get, type KeptResults, resultOf, type StepTable } from "./step-table.ts";
 
 /** What every step makes. */
@@ -154,9 +154,9 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 5,
     part: "trace",
     from: ["trace"],
-    reads: ({ recipe: { shapes } }) => shapes.simplify.filter(({ isOn }) => isOn),
+    reads: ({ recipe: { shapes } }) => shapes.entries.filter(({ isOn }) => isOn),
     compute: ({ recipe }, get) =>
-      simplifyMap(get("trace"), placeSimplifications(recipe.shapes.simplify, get("prepare").frame)),
+      simplifyMap(get("trace"), placeSimplifications(recipe.shapes.entries, get("prepare").frame)),
   },
   inks: {
     doing: "Spreading traps",

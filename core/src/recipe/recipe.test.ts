@@ -4,6 +4,7 @@ import { layShapes, writeSeparationsPdf, writeShapesSvg } from "../formats/index
 import { proposeBackground } from "../raster/index.ts";
 import { spotOfId } from "../reduce/index.ts";
 import { drawSvg, renderSvg } from "../testing/pictures.test.support.ts";
+import { countShapes } from "../trace/index.ts";
 import {
   aboutStep,
   layUpright,
@@ -12,6 +13,7 @@ import {
   makeReport,
   makeResultCache,
   pickBackground,
+  readRecipe,
   recipeSchema,
   runPipeline,
   runSteps,
@@ -130,6 +132,30 @@ describe("artwork and recipe give every result", () => {
     const done = steps.map((step) => aboutStep(step).done);
     expect(done[0]).toBe(0);
     for (let i = 1; i < done.length; i++) expect(done[i]).toBeGreaterThan(done[i - 1]);
+  });
+});
+
+describe("a recipe of an earlier form", () => {
+  const entry = { id: "s1", isOn: true, tolerancePx: 1.5, scope: { kind: "spot", spotId: "d8412f" } } as const;
+
+  it("is brought over when it is read: its simplifications become entries, and it gives what it gave", () => {
+    const { entries: _, ...shapes } = recipe.shapes;
+    const kept = { ...recipe, format: 1, shapes: { ...shapes, simplify: [entry] } };
+    const read = readRecipe(JSON.parse(JSON.stringify(kept)));
+    expect(read).toEqual({ ...recipe, shapes: { ...shapes, entries: [{ ...entry, kind: "simplify" }] } });
+    expect(countShapes(runPipeline(artwork, read).map).nodes).toBeLessThan(
+      countShapes(runPipeline(artwork, recipe).map).nodes,
+    );
+    // Brought over once, it stays as it is; parts of a recipe are taken, too.
+    expect(readRecipe(read)).toEqual(read);
+    expect(readRecipe({ shapes: { simplify: [entry] } }).shapes.entries).toHaveLength(1);
+    expect(readRecipe({})).toEqual(makeRecipe());
+  });
+
+  it("of a form that is not known is refused, and so is what is no recipe", () => {
+    expect(() => readRecipe({ ...recipe, format: 3 })).toThrow(/format/);
+    for (const nonsense of [null, 7, "recipe", [], { format: 1, shapes: [] }, { format: 1, shapes: { simplify: [7] } }])
+      expect(() => readRecipe(nonsense)).toThrow();
   });
 });
 

@@ -7,7 +7,8 @@ import { stockReferenceSchema } from "../shelf/index.ts";
 import { z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
 import { correctionSchema } from "./corrections.ts";
-import { simplificationSchema } from "./simplifications.ts";
+import { bringOver, FORMAT } from "./old-forms.ts";
+import { shapeEntrySchema } from "./shape-entries.ts";
 
 const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 const spotId = z.string().min(1).max(40);
@@ -38,7 +39,7 @@ export type Placement = z.infer<typeof placementSchema>;
 
 /** Schema of a recipe; parsing an empty object gives the recipe of a new job. */
 export const recipeSchema = z.object({
-  format: z.literal(1).default(1),
+  format: z.literal(FORMAT).default(FORMAT),
   artwork: z
     .object({
       /** Width on the garment, as it was typed. Full front, adult: 10.5 in (common practice, no source). */
@@ -95,7 +96,8 @@ export const recipeSchema = z.object({
       cornerDeg: z.number().min(5).max(85).default(28),
       thinnestPx: z.number().min(0).max(50).default(0),
       keepsText: z.boolean().default(true),
-      simplify: z.array(simplificationSchema).max(200).default([]),
+      /** What was done to the traced shapes, in order. */
+      entries: z.array(shapeEntrySchema).max(1000).default([]),
     })
     .prefault({}),
   separations: z
@@ -136,6 +138,11 @@ export type Recipe = z.infer<typeof recipeSchema>;
 /** The recipe of a new job, with the given parts replaced. */
 export function makeRecipe(parts: z.input<typeof recipeSchema> = {}): Recipe {
   return recipeSchema.parse(parts);
+}
+
+/** A recipe as it was kept, of today's form or an earlier one; throws a ZodError if it is none. */
+export function readRecipe(kept: unknown): Recipe {
+  return recipeSchema.parse(bringOver(kept));
 }
 
 /** The garment's colour. */

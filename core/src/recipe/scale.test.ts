@@ -26,7 +26,7 @@ const STAY = [
   "shapes.specksPx",
   "shapes.cornerDeg",
   "shapes.thinnestPx",
-  "shapes.simplify.tolerancePx",
+  "shapes.entries.simplify.tolerancePx",
   "separations.trapMm",
   "separations.base.chokeMm",
   "separations.base.thinnestMm",

@@ -2,7 +2,7 @@
 // recipe is in force.
 import { createHash, randomUUID } from "node:crypto";
 import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
-import { makeRecipe, type Recipe, scaleRecipe } from "@plain-palette/core/recipe";
+import { makeRecipe, type Recipe, readRecipe, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import {
@@ -94,7 +94,7 @@ export function makeJobStore(database: DataSource): JobStore {
       const artworkHash = await storeArtwork(manager, artwork);
       await addVersion(database, id, basedOn, async (tx, parent) => {
         const old = await tx.findOneByOrFail(ArtworkEntity, { hash: parent.artworkHash });
-        return { body: fitRecipe(makeRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
+        return { body: fitRecipe(readRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
       });
       return this.find(id);
     },
@@ -231,7 +231,7 @@ async function createJob(
 async function toJob(manager: EntityManager, row: JobRow): Promise<Job> {
   const head = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
   const redo = await manager.maximum(RecipeEntity, "version", { jobId: row.id, parent: row.head });
-  const recipe = makeRecipe(head.body);
+  const recipe = readRecipe(head.body);
   return { ...(await toCard(manager, row)), recipe, head: row.head, undo: head.parent, redo };
 }
 

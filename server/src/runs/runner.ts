@@ -1,6 +1,6 @@
 // Works off runs, one at a time: any number of these, in any number of processes, share one database.
 
-import { makeRecipe } from "@plain-palette/core/recipe";
+import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
@@ -56,7 +56,7 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
       const files = await compute.makeFilms(
         {
           bytes,
-          recipe: makeRecipe(recipe.body),
+          recipe: readRecipe(recipe.body),
           job: `${job.number} ${job.title}`,
           client: job.client || "no client given",
           orderedAt: run.createdAt,

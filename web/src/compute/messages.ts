@@ -3,7 +3,7 @@ import type { NearPair, ThinLimits, ThinPlace } from "@plain-palette/core/checks
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
-import type { Recipe, SimplificationEntry, Step, Warning } from "@plain-palette/core/recipe";
+import type { Recipe, SimplifyEntry, Step, Warning } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
 import type { Separation } from "@plain-palette/core/separate";
 import type { Deviation } from "@plain-palette/core/trace";
@@ -25,7 +25,7 @@ export interface ComputeRequest {
   /** Whether curves are measured against the boundaries of the picture. */
   readonly measure: boolean;
   /** A simplification that is looked at before it is taken. */
-  readonly trying: SimplificationEntry | null;
+  readonly trying: SimplifyEntry | null;
 }
 
 /** What the page asks besides, of what was computed last: what is wanted, and the answer. */

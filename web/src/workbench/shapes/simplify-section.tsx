@@ -1,6 +1,6 @@
 // Fewer nodes: for all shapes, one colour, or a picked one; the new line lies on the old before it is taken.
 import { formatHex } from "@plain-palette/core/colour";
-import type { SimplificationEntry } from "@plain-palette/core/recipe";
+import type { ShapeEntry, SimplifyEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { useId } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
@@ -20,7 +20,7 @@ interface Props {
   readonly change: ChangeShapesDesk;
 }
 
-type Scope = SimplificationEntry["scope"];
+type Scope = SimplifyEntry["scope"];
 
 const SCOPES: readonly { readonly value: Scope["kind"]; readonly text: string }[] = [
   { value: "all", text: "All" },
@@ -29,10 +29,11 @@ const SCOPES: readonly { readonly value: Scope["kind"]; readonly text: string }[
 ];
 
 export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
-  const { simplify } = useJob((state) => state.recipe.shapes);
+  const { entries } = useJob((state) => state.recipe.shapes);
+  const simplify = entries.filter(({ kind }) => kind === "simplify");
   const edit = useJob((state) => state.edit);
-  const setEntries = (entries: readonly SimplificationEntry[]) =>
-    edit((r) => ({ ...r, shapes: { ...r.shapes, simplify: [...entries] } }));
+  const setEntries = (changed: readonly ShapeEntry[]) =>
+    edit((r) => ({ ...r, shapes: { ...r.shapes, entries: [...changed] } }));
   const spots = computed.reduced?.spots ?? [];
   const { trying } = desk;
   const start = (kind: Scope["kind"]) => {
@@ -43,7 +44,7 @@ export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
         : kind === "spot"
           ? { kind, spotId: spots[0]?.id ?? "" }
           : { kind, at: { x: -1, y: -1 } };
-    const begun = startTrying(simplify, scope);
+    const begun = startTrying(entries, scope);
     change({ trying: trying ? { ...begun, tolerancePx: trying.tolerancePx } : begun });
   };
   const counts = computed.traced?.counts;
@@ -64,7 +65,7 @@ export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
             mmPerPx={mmPerPx}
             onChange={(next) => change({ trying: next })}
             onTake={() => {
-              setEntries([...simplify, trying]);
+              setEntries([...entries, trying]);
               change({ trying: null });
             }}
             onDrop={() => change({ trying: null })}
@@ -84,9 +85,9 @@ export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
                     isOn={isOn}
                     {...(spot && { swatch: formatHex(spot.rgb) })}
                     onToggle={(next) =>
-                      setEntries(simplify.map((one) => (one.id === id ? { ...one, isOn: next } : one)))
+                      setEntries(entries.map((one) => (one.id === id ? { ...one, isOn: next } : one)))
                     }
-                    onRemove={() => setEntries(simplify.filter((one) => one.id !== id))}
+                    onRemove={() => setEntries(entries.filter((one) => one.id !== id))}
                   />
                 </li>
               );
@@ -99,11 +100,11 @@ export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
 }
 
 interface TryingProps {
-  readonly trying: SimplificationEntry;
+  readonly trying: SimplifyEntry;
   readonly spots: readonly Spot[];
   readonly computed: Computed;
   readonly mmPerPx: number;
-  onChange(trying: SimplificationEntry): void;
+  onChange(trying: SimplifyEntry): void;
   onTake(): void;
   onDrop(): void;
 }
@@ -182,7 +183,7 @@ function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: 
 }
 
 /** What an entry takes nodes out of, and how far it may go. */
-function sayEntry({ scope, tolerancePx }: SimplificationEntry, spot: Spot | undefined, mmPerPx: number): string {
+function sayEntry({ scope, tolerancePx }: SimplifyEntry, spot: Spot | undefined, mmPerPx: number): string {
   const what = { all: "All shapes", spot: spot?.name ?? "A colour that is gone", shape: "One shape" }[scope.kind];
   return `${what}, ${tolerancePx} px (${(tolerancePx * mmPerPx).toFixed(2)} mm)`;
 }
