@@ -1,21 +1,24 @@
-export { absorbSpecks } from "./absorb-specks.ts";
-export { BARE } from "./chains.ts";
-export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
 export {
   countFineShapes,
   countShapes,
+  type Deviation,
+  DISTANCE_CLASSES_PX,
   faceArea,
   faceAt,
   facePaths,
+  fitShapes,
   type MapEdge,
   type MapFace,
+  measureDeviation,
   outlinePaths,
   type PlanarMap,
   ringPath,
+  type ShapeSettings,
+  type Simplification,
+  simplifyMap,
   spotPaths,
+  stackShapes,
+  tracePicture,
   underPaths,
-} from "./planar-map.ts";
-export { readShapes, type ShapesReading } from "./read-shapes.ts";
-export { type Simplification, simplifyMap } from "./simplify.ts";
-export { stackShapes } from "./stack.ts";
-export { fitShapes, type ShapeSettings, tracePicture } from "./trace.ts";
+} from "./map/index.ts";
+export { absorbSpecks, BARE, readShapes, type ShapesReading } from "./read/index.ts";

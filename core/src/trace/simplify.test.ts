@@ -5,8 +5,8 @@ import type { Rgb } from "../colour/index.ts";
 import { asCircle, type CubicPath, flattenPath, isLine, lengthOf, pathArea, segmentCount } from "../geometry/index.ts";
 import { NONE } from "../raster/index.ts";
 import { drawExactly, PLAIN_SHAPES, traceRaster } from "../testing/pictures.test.support.ts";
+import { findCrossing } from "./fit/index.ts";
 import { BARE, faceArea, type PlanarMap, ringPath, type Simplification, simplifyMap } from "./index.ts";
-import { findCrossing } from "./untangle.ts";
 
 const COLOURS: readonly Rgb[] = [
   [20, 48, 79],

@@ -1,0 +1,346 @@
+// Fewest cubic segments through points that bend smoothly: each is made as long as the tolerance allows, and free ends
+// (corners, junctions) keep both control points free. Then joints are moved, and taken away where that leaves enough.
+import { lengthOf } from "../../geometry/index.ts";
+import { distanceAcross } from "../read/index.ts";
+import { fitArc } from "./arc.ts";
+import { type Guide, guideAt } from "./guide.ts";
+import { relaxJoints } from "./relax.ts";
+import { farthestOff, fitSegment, offAt, reparametrise, type Samples, settle, type Tangent } from "./segment.ts";
+
+/** One run's fit: six numbers a segment, as in CubicPath without its first point. */
+export type FittedSegments = number[];
+
+/** A segment's few unknowns are found from so many of its points; all of them are checked. */
+const MOST_SAMPLES = 32;
+/** How far points lie off the parabola that guides a joint, as a share of the tolerance. */
+const GUIDE_SHARE = 0.3;
+/** How often the tolerance is halved towards the least that needs no more segments. */
+const TIGHTENINGS = 4;
+
+/** Shares of the tolerance that single segments may take, where fewer then come within it by moving their joints. */
+const LOOSER = [2, 1.5, 1.25];
+/** The same where two segments are tried as one. */
+const LOOSE_MERGED = 2;
+
+/** Length of a first try, where nothing is known. */
+const FIRST_POINTS = 8;
+
+/** One segment through points from..to of a run; `samples` of those that its curve was found from, null for a line. */
+interface Piece {
+  readonly from: number;
+  readonly to: number;
+  readonly curve: readonly number[];
+  readonly samples: Samples | null;
+}
+
+interface Curved extends Piece {
+  readonly samples: Samples;
+}
+
+const isCurved = (piece: Piece | undefined): piece is Curved => Boolean(piece?.samples);
+
+/** Points from..to of a run, x, y pairs, and the directions into it from its ends, where it goes on smoothly. */
+export interface Stretch {
+  readonly points: Float64Array;
+  readonly from: number;
+  readonly to: number;
+  readonly startTangent: Tangent;
+  readonly endTangent: Tangent;
+}
+
+/** A stretch being fitted. */
+interface Run extends Stretch {
+  /** Way along the points from the first one of the run to each. */
+  readonly along: Float64Array;
+  /** The guides of joints so far: from the points around them at first, moved ones as they were moved to. */
+  readonly guides: Map<number, Guide | null>;
+  /** How far points may lie off the parabola that guides a joint. */
+  readonly offPx: number;
+}
+
+/**
+ * Fits a stretch within `tolerance` pixels, both ends exactly, with as few segments as that allows and, with that many, as
+ * near as can be.
+ */
+export function fitCurve(stretch: Stretch, tolerance: number): FittedSegments {
+  const { points, from, to, startTangent, endTangent } = stretch;
+  const arc = !startTangent && !endTangent && fitArc(points, from, to, tolerance);
+  if (arc) return arc;
+  const along = wayAlong(points, from, to);
+  const run: Run = { ...stretch, along, guides: new Map(), offPx: tolerance * GUIDE_SHARE };
+  const first = fitGreedily(run, tolerance, []);
+  if (first.length === 1) return refine(run, first, tolerance)[0].curve.slice();
+  const even = fitEvenly(run, first, tolerance);
+  // Between two segments there is but one joint, and without it there was no fit.
+  const few = even.length === 2 ? even : mergeSegments(run, fitFewer(run, even, tolerance), tolerance);
+  return (relax(run, few, tolerance) ?? refine(run, few, tolerance)).flatMap(({ curve }) => curve);
+}
+
+/** Fewer segments that come within `tolerance` once their joints have moved, if there are such. */
+function fitFewer(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] {
+  for (const share of LOOSER) {
+    const tried = fitGreedily(run, tolerance * share, pieces);
+    const relaxed = tried.length < pieces.length && relax(run, tried, tolerance);
+    if (relaxed) return relaxed;
+  }
+  return pieces;
+}
+
+/** The first segments took all the tolerance there is; the least one that gives as many spreads the error evenly. */
+function fitEvenly(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] {
+  let best = pieces;
+  let tooTight = 0;
+  let enough = tolerance;
+  for (let k = 0; k < TIGHTENINGS; k++) {
+    const tried = fitGreedily(run, (tooTight + enough) / 2, best);
+    if (tried.length <= best.length) {
+      best = tried;
+      enough = (tooTight + enough) / 2;
+    } else tooTight = (tooTight + enough) / 2;
+  }
+  return best;
+}
+
+/** Two segments made one wherever that, with the joints beside them moved, stays within `tolerance`. */
+function mergeSegments(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] {
+  const out = pieces.slice();
+  for (let k = 0; k + 1 < out.length; ) {
+    const merged = fitOne(run, out[k].from, out[k + 1].to, tolerance * LOOSE_MERGED);
+    const first = isCurved(out[k - 1]) ? k - 1 : k;
+    const next = isCurved(out[k + 2]) ? k + 3 : k + 2;
+    const relaxed = merged && relax(run, [...out.slice(first, k), merged, ...out.slice(k + 2, next)], tolerance);
+    if (relaxed) out.splice(first, next - first, ...relaxed);
+    k = relaxed ? first : k + 1;
+  }
+  return out;
+}
+
+/** The same segments with the joints between curves moved, which stay so; null if that is not within `tolerance`. */
+function relax(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] | null {
+  const out: Piece[] = [];
+  for (let k = 0; k < pieces.length; ) {
+    const part: Curved[] = [];
+    for (let piece = pieces[k]; isCurved(piece); piece = pieces[++k]) part.push(piece);
+    if (part.length === 0) {
+      const line = pieces[k++];
+      const { from, to } = line;
+      if (!isStraight(run.points, from, to, endAt(run, from), endAt(run, to), tolerance)) return null;
+      out.push(line);
+      continue;
+    }
+    const curves = part.map((piece) => controlsOf(run, piece));
+    const samples = part.map((piece) => ({ ...piece.samples, u: piece.samples.u.slice() }));
+    relaxJoints(curves, samples, tangentFrom(run, part[0].from), tangentInto(run, part[part.length - 1].to));
+    for (const [i, piece] of part.entries()) {
+      const all = allPoints(run, { ...piece, samples: samples[i] });
+      reparametrise(all, curves[i]);
+      if (farthestOff(all, curves[i]) > tolerance || !isSane(run, piece.from, piece.to, curves[i])) return null;
+      const [x, y] = [run.points[piece.to * 2], run.points[piece.to * 2 + 1]];
+      const isInside = i + 1 < part.length;
+      if (isInside && Math.min(offAt(curves[i], x, y, 1), offAt(curves[i + 1], x, y, 0)) > tolerance) return null;
+      out.push({ ...piece, curve: [...curves[i].subarray(2)] });
+    }
+  }
+  for (const [i, { to, curve, samples }] of out.entries()) {
+    if (!samples || !isCurved(out[i + 1])) continue;
+    const [x, y] = curve.slice(4);
+    const length = lengthOf(x - curve[2], y - curve[3]);
+    run.guides.set(to, { x, y, dx: (x - curve[2]) / length, dy: (y - curve[3]) / length });
+  }
+  return out;
+}
+
+/** Segment after segment, each as long as the tolerance allows; joints are looked for from those of `last` on. */
+function fitGreedily(run: Run, tolerance: number, last: readonly Piece[]): Piece[] {
+  const { to } = run;
+  const out: Piece[] = [];
+  let start = run.from;
+  let ahead = 0;
+  while (start < to) {
+    while (ahead < last.length && last[ahead].to <= start + 1) ahead++;
+    const guess = last[ahead]?.to ?? start + FIRST_POINTS;
+    const longest = fitOne(run, start, to, tolerance) ?? fitLongest(run, start, tolerance, guess);
+    out.push(longest);
+    start = longest.to;
+  }
+  return out;
+}
+
+/** The longest segment that begins at point `start`. The number of tries is the logarithm of how far off the guess is. */
+function fitLongest(run: Run, start: number, tolerance: number, guess: number): Piece {
+  let good = start + 1;
+  let bad = run.to;
+  let best: Piece | null = null;
+  const isGood = (end: number): boolean => {
+    const tried = fitOne(run, start, end, tolerance);
+    if (tried) {
+      good = end;
+      best = tried;
+    } else bad = end;
+    return tried !== null;
+  };
+  let step = Math.max(1, (guess - start) >> 2);
+  if (guess < bad && isGood(guess)) {
+    for (; good + step < bad && isGood(good + step); step *= 2);
+  } else {
+    for (; bad - step > good && !isGood(bad - step); step *= 2);
+  }
+  while (bad - good > 1) isGood((good + bad) >> 1);
+  return best ?? linePiece(run, start, good);
+}
+
+/** Each segment as near to all its points as it comes without leaving `tolerance`. */
+function refine(run: Run, pieces: readonly Piece[], tolerance: number): readonly Piece[] {
+  return pieces.map((piece) => {
+    if (!isCurved(piece)) return piece;
+    const { from, to } = piece;
+    const c = controlsOf(run, piece);
+    const all = allPoints(run, piece);
+    settle(all, tangentFrom(run, from), tangentInto(run, to), c);
+    const isGood = farthestOff(all, c) <= tolerance && isSane(run, from, to, c);
+    return isGood ? { ...piece, curve: [...c.subarray(2)] } : piece;
+  });
+}
+
+function controlsOf(run: Run, { from, curve }: Piece): Float64Array {
+  return Float64Array.of(...endAt(run, from), ...curve);
+}
+
+function guideOf({ points, from, to, guides, offPx }: Run, i: number): Guide | null {
+  const known = guides.get(i);
+  if (known !== undefined) return known;
+  const guide = guideAt(points, i, from, to, offPx);
+  guides.set(i, guide);
+  return guide;
+}
+
+/** Where a segment that ends at point `i` ends: the run's own ends are exact. */
+function endAt(run: Run, i: number): readonly [number, number] {
+  const guide = i === run.from || i === run.to ? null : guideOf(run, i);
+  return guide ? [guide.x, guide.y] : [run.points[i * 2], run.points[i * 2 + 1]];
+}
+
+/** Direction into a segment that starts at point `i`. */
+function tangentFrom(run: Run, i: number): Tangent {
+  if (i === run.from) return run.startTangent;
+  const guide = guideOf(run, i);
+  return guide && [guide.dx, guide.dy];
+}
+
+/** Direction back into a segment that ends at point `i`. */
+function tangentInto(run: Run, i: number): Tangent {
+  if (i === run.to) return run.endTangent;
+  const guide = guideOf(run, i);
+  return guide && [-guide.dx, -guide.dy];
+}
+
+/** A straight segment. */
+export function lineBetween([x0, y0]: readonly [number, number], [x1, y1]: readonly [number, number]): number[] {
+  return [x0, y0, x1, y1, x1, y1];
+}
+
+/** Whether all points between i and j lie near the line from (x0, y0) to (x1, y1). */
+function isStraight(
+  points: Float64Array,
+  i: number,
+  j: number,
+  [x0, y0]: readonly [number, number],
+  [x1, y1]: readonly [number, number],
+  tolerance: number,
+): boolean {
+  for (let k = i + 1; k < j; k++)
+    if (distanceAcross(x0, y0, x1, y1, points[k * 2], points[k * 2 + 1]) > tolerance) return false;
+  return true;
+}
+
+/** Whether a straight line may stand here: it must not break a smooth joint. */
+function meetsTangents(dx: number, dy: number, start: Tangent, end: Tangent): boolean {
+  const length = lengthOf(dx, dy);
+  if (length === 0) return false;
+  const cosine = 0.998;
+  if (start && (start[0] * dx + start[1] * dy) / length < cosine) return false;
+  return !(end && -(end[0] * dx + end[1] * dy) / length < cosine);
+}
+
+/** One segment for points[i..j], or null if none stays within tolerance. */
+function fitOne(run: Run, i: number, j: number, tolerance: number): Piece | null {
+  const { points } = run;
+  const n = j - i + 1;
+  if (n === 2) return linePiece(run, i, j);
+  const first = endAt(run, i);
+  const last = endAt(run, j);
+  const start = tangentFrom(run, i);
+  const end = tangentInto(run, j);
+  if (
+    isStraight(points, i, j, first, last, tolerance) &&
+    (n < 5 || meetsTangents(last[0] - first[0], last[1] - first[1], start, end))
+  )
+    return linePiece(run, i, j);
+  if (n === 3 && !start && !end) return null;
+  const samples = sampleRun(run, i, j);
+  const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
+  if (!fitSegment(samples, start, end, tolerance, c) || !isSane(run, i, j, c)) return null;
+  if (samples.u.length < n) {
+    const all = allPoints(run, { from: i, to: j, samples });
+    reparametrise(all, c);
+    if (farthestOff(all, c) > tolerance) return null;
+  }
+  return { from: i, to: j, curve: [...c.subarray(2)], samples };
+}
+
+function linePiece(run: Run, from: number, to: number): Piece {
+  return { from, to, curve: lineBetween(endAt(run, from), endAt(run, to)), samples: null };
+}
+
+/** Way along points[from..to] from the first to each. */
+function wayAlong(points: Float64Array, from: number, to: number): Float64Array {
+  const along = new Float64Array(to - from + 1);
+  for (let k = 1; k < along.length; k++) {
+    const p = (from + k) * 2;
+    along[k] = along[k - 1] + lengthOf(points[p] - points[p - 2], points[p + 1] - points[p - 1]);
+  }
+  return along;
+}
+
+/** Points i..j of a run, or as many of them as are enough to find the curve, parameters by the way along. */
+function sampleRun({ points, from, along }: Run, i: number, j: number): Samples {
+  const n = Math.min(j - i, MOST_SAMPLES) + 1;
+  const start = along[i - from];
+  const length = along[j - from] - start || 1;
+  const out = new Float64Array(n * 2);
+  const u = new Float64Array(n);
+  for (let k = 0; k < n; k++) {
+    const p = sampleAt(k, i, j, n);
+    out[k * 2] = points[p * 2];
+    out[k * 2 + 1] = points[p * 2 + 1];
+    u[k] = (along[p - from] - start) / length;
+  }
+  return { points: out, u };
+}
+
+/** Index of the k-th of n samples of points i..j. */
+function sampleAt(k: number, i: number, j: number, n: number): number {
+  return i + Math.round((k * (j - i)) / (n - 1));
+}
+
+/** All points of a segment, with parameters between those that its samples have come to. */
+function allPoints({ points, from, along }: Run, { from: i, to: j, samples }: Omit<Curved, "curve">): Samples {
+  const n = samples.u.length;
+  const u = new Float64Array(j - i + 1);
+  for (let k = 1; k < n; k++) {
+    const a = sampleAt(k - 1, i, j, n);
+    const b = sampleAt(k, i, j, n);
+    const gained = (samples.u[k] - samples.u[k - 1]) / (along[b - from] - along[a - from] || 1);
+    for (let p = a + 1; p <= b; p++) u[p - i] = samples.u[k - 1] + gained * (along[p - from] - along[a - from]);
+  }
+  return { points: points.subarray(i * 2, j * 2 + 2), u };
+}
+
+/** Control points farther out than the run is long make hooks and loops. */
+function isSane({ from, along }: Run, i: number, j: number, c: Float64Array): boolean {
+  const length = along[j - from] - along[i - from];
+  const first = lengthOf(c[2] - c[0], c[3] - c[1]);
+  const last = lengthOf(c[6] - c[4], c[7] - c[5]);
+  const between = lengthOf(c[4] - c[2], c[5] - c[3]);
+  return first > 0 && last > 0 && first <= length && last <= length && first + last + between <= length * 1.6 + 1;
+}

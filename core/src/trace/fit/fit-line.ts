@@ -1,0 +1,138 @@
+// From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
+import { type CubicPath, lengthOf } from "../../geometry/index.ts";
+import type { ReadyLine } from "../read/index.ts";
+import { fitCircle } from "./circle.ts";
+import { fitEllipse } from "./ellipse.ts";
+import { fitRun } from "./fit-run.ts";
+import { type Guide, guideAt } from "./guide.ts";
+import { findStraights } from "./straights.ts";
+
+/** Tolerance for short boundaries, px: a wider one would straighten single pixels away. */
+export const SHORT_PX = 0.2;
+/** How closely curves are to follow their boundaries. */
+export interface CurveSettings {
+  readonly tolerancePx: number;
+  /** Whether small shapes keep to FINE_PX, whatever the tolerance. */
+  readonly keepsText: boolean;
+}
+
+/** Tolerance that keeps small shapes crisp, px. */
+const FINE_PX = 0.2;
+
+/** How far the curve of a line may lie off its points, px. */
+export function toleranceOf(line: ReadyLine, { tolerancePx, keepsText }: CurveSettings): number {
+  const asked = keepsText && line.isFine ? Math.min(tolerancePx, FINE_PX) : tolerancePx;
+  const wide = Math.max(asked + line.extraPx, line.leastPx);
+  return line.isShort ? Math.min(wide, SHORT_PX) : wide + line.hardPx;
+}
+
+/** Curves kept of each line: as asked for, and as it was made again where it crossed another. */
+const KEPT_CURVES = 4;
+/** The last curves of each line by tolerance: small shapes often keep theirs when a tolerance changes. */
+const lastCurves = new WeakMap<ReadyLine, Map<number, CubicPath>>();
+
+/** The curve of a line within a tolerance, px. */
+export function fitLine(line: ReadyLine, tolerance: number): CubicPath {
+  const kept = lastCurves.get(line) ?? new Map<number, CubicPath>();
+  const last = kept.get(tolerance);
+  if (last) return last.slice();
+  const { points, corners, isLoop } = line;
+  const path = isLoop
+    ? fitLoop(points, corners, tolerance)
+    : fitBetween(points, [0, ...corners, points.length / 2 - 1], tolerance);
+  if (kept.size === KEPT_CURVES) kept.clear();
+  lastCurves.set(line, kept.set(tolerance, path.slice()));
+  return path;
+}
+
+function fitLoop(line: Float64Array, corners: readonly number[], tolerance: number): CubicPath {
+  if (corners.length === 0)
+    return fitCircle(line, tolerance) ?? fitEllipse(line, tolerance) ?? fitSmoothLoop(line, tolerance);
+  return fitBetween(rotateLoop(line, corners[0]), [...corners.map((c) => c - corners[0]), line.length / 2], tolerance);
+}
+
+/** The loop starting at point `first`, which is repeated at its end. */
+export function rotateLoop(points: Float64Array, first: number): Float64Array {
+  const out = new Float64Array(points.length + 2);
+  out.set(points.subarray(first * 2));
+  out.set(points.subarray(0, first * 2), points.length - first * 2);
+  out[points.length] = out[0];
+  out[points.length + 1] = out[1];
+  return out;
+}
+
+/**
+ * Fits each run between consecutive `breaks` (point indices, first and last included), sharp at the breaks. A run that
+ * comes back to where it began is broken at its far end, too: one segment would loop.
+ */
+export function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
+  const out: number[] = [points[0], points[1]];
+  const fit = (from: number, to: number) => {
+    // Its own points only: what is changed of them is copied first.
+    const run = points.subarray(from * 2, to * 2 + 2);
+    for (const value of fitRun(run, 0, to - from, tolerance, null, null)) out.push(value);
+  };
+  for (let k = 1; k < breaks.length; k++) {
+    const from = breaks[k - 1];
+    const to = breaks[k];
+    const comesBack = points[from * 2] === points[to * 2] && points[from * 2 + 1] === points[to * 2 + 1];
+    const middle = comesBack ? farthest(points, from, to) : from;
+    if (middle > from) fit(from, middle);
+    fit(middle, to);
+  }
+  return Float64Array.from(out);
+}
+
+/** Index of the point between two that lies farthest from the first. */
+function farthest(points: Float64Array, from: number, to: number): number {
+  let best = from;
+  let most = 0;
+  for (let i = from + 1; i < to; i++) {
+    const distance = lengthOf(points[i * 2] - points[from * 2], points[i * 2 + 1] - points[from * 2 + 1]);
+    if (distance > most) {
+      most = distance;
+      best = i;
+    }
+  }
+  return best;
+}
+
+/**
+ * A closed curve without corners. The seam is as smooth as the rest: it lies where a straight part begins, or else at the
+ * topmost point.
+ */
+function fitSmoothLoop(points: Float64Array, tolerance: number): CubicPath {
+  const n = points.length / 2;
+  let top = 0;
+  for (let i = 1; i < n; i++) if (points[i * 2 + 1] < points[top * 2 + 1]) top = i;
+  const fromTop = rotateLoop(points, top);
+  const straight = findStraights(fromTop, 0, n, tolerance * 0.5).find(({ from }) => from > 0);
+  const loop = straight ? rotateLoop(points, (top + straight.from) % n) : fromTop;
+  const seam = straight ? footOn(straight, loop[0], loop[1]) : guideAtSeam(loop, tolerance);
+  if (seam) {
+    loop[0] = loop[2 * n] = seam.x;
+    loop[1] = loop[2 * n + 1] = seam.y;
+  }
+  const out: number[] = [loop[0], loop[1]];
+  const run = fitRun(loop, 0, n, tolerance, seam && [seam.dx, seam.dy], seam && [-seam.dx, -seam.dy]);
+  for (const value of run) out.push(value);
+  return Float64Array.from(out);
+}
+
+function footOn({ x, y, dx, dy }: Guide, px: number, py: number): Guide {
+  const along = (px - x) * dx + (py - y) * dy;
+  return { x: x + along * dx, y: y + along * dy, dx, dy };
+}
+
+/** Where a loop's first point really lies, from the points on either side of it. */
+function guideAtSeam(loop: Float64Array, tolerance: number): Guide | null {
+  const n = loop.length / 2 - 1;
+  const side = Math.min(12, (n - 1) >> 1);
+  const around = new Float64Array((2 * side + 1) * 2);
+  for (let k = -side; k <= side; k++) {
+    const i = ((k + n) % n) * 2;
+    around[(k + side) * 2] = loop[i];
+    around[(k + side) * 2 + 1] = loop[i + 1];
+  }
+  return guideAt(around, side, 0, 2 * side, tolerance * 0.3);
+}

@@ -1,0 +1,6 @@
+export { type CurveSettings, fitLine, toleranceOf } from "./fit-line.ts";
+export { fitRun } from "./fit-run.ts";
+export { roughPath } from "./rough-path.ts";
+export type { Tangent } from "./segment.ts";
+export { squareUp } from "./square-up.ts";
+export { type Crossings, findCrossing, untangle } from "./untangle.ts";

@@ -1,0 +1,172 @@
+// One cubic through sample points, by least squares with reparametrisation after P. J. Schneider, "An algorithm for
+// automatically fitting digitized curves" (Graphics Gems, 1990).
+import { lengthOf } from "../../geometry/index.ts";
+
+/** Rounds of fitting, and how many times too far off a curve may be at each: reparametrising gains a factor of two or so. */
+const HOPE = [20, 12, 8, 6, 5, 4, 3, 3, 2, 1];
+
+/** A curve as near as this share of the tolerance is taken without further rounds. */
+const NEAR_ENOUGH = 0.8;
+/** Rounds of settling. */
+const ROUNDS = 6;
+
+/** A direction, or null where the curve may leave as it likes. */
+export type Tangent = readonly [number, number] | null;
+
+/** Points that a segment is fitted to, x, y pairs, and the parameter of each on the segment. */
+export interface Samples {
+  readonly points: Float64Array;
+  readonly u: Float64Array;
+}
+
+/**
+ * Finds the control points of `c` (eight numbers, of which the first and last two are given) so that all samples lie within
+ * `tolerance`, moving their parameters; false if that cannot be. `start` and `end` point into the segment from its ends.
+ */
+export function fitSegment(
+  samples: Samples,
+  start: Tangent,
+  end: Tangent,
+  tolerance: number,
+  c: Float64Array,
+): boolean {
+  for (const hope of HOPE) {
+    if (!solveControls(samples, start, end, c)) return false;
+    const off = farthestOff(samples, c);
+    if (off > tolerance * hope) return false;
+    if (off <= tolerance * NEAR_ENOUGH) return true;
+    reparametrise(samples, c);
+  }
+  return true;
+}
+
+/** Brings the segment as near to all its samples, by least squares, as a few more rounds do. */
+export function settle(samples: Samples, start: Tangent, end: Tangent, c: Float64Array): void {
+  for (let round = 0; round < ROUNDS; round++) {
+    reparametrise(samples, c);
+    if (!solveControls(samples, start, end, c)) return;
+  }
+  reparametrise(samples, c);
+}
+
+/**
+ * Least-squares control points. With a tangent given, that control point has one degree of freedom along it; without,
+ * two. The unknowns are at most four, so the normal equations are solved directly.
+ */
+export function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
+  const [x0, y0, , , , , x3, y3] = c;
+  let s11 = 0;
+  let s12 = 0;
+  let s22 = 0;
+  let bx1 = 0;
+  let by1 = 0;
+  let bx2 = 0;
+  let by2 = 0;
+  for (let k = 1; k < u.length - 1; k++) {
+    const t = u[k];
+    const v = 1 - t;
+    const w1 = 3 * v * v * t;
+    const w2 = 3 * v * t * t;
+    const w0 = v * v * v;
+    const w3 = t * t * t;
+    // What remains for the control points, measured from the ends they belong to.
+    const rx = points[k * 2] - (w0 + w1) * x0 - (w2 + w3) * x3;
+    const ry = points[k * 2 + 1] - (w0 + w1) * y0 - (w2 + w3) * y3;
+    s11 += w1 * w1;
+    s12 += w1 * w2;
+    s22 += w2 * w2;
+    bx1 += w1 * rx;
+    by1 += w1 * ry;
+    bx2 += w2 * rx;
+    by2 += w2 * ry;
+  }
+  const chord = lengthOf(x3 - x0, y3 - y0);
+  let ox1: number;
+  let oy1: number;
+  let ox2: number;
+  let oy2: number;
+  const determinant = s11 * s22 - s12 * s12;
+  if (!start && !end) {
+    if (determinant < 1e-12) return false;
+    ox1 = (bx1 * s22 - bx2 * s12) / determinant;
+    oy1 = (by1 * s22 - by2 * s12) / determinant;
+    ox2 = (bx2 * s11 - bx1 * s12) / determinant;
+    oy2 = (by2 * s11 - by1 * s12) / determinant;
+  } else if (start && end) {
+    const cross = s12 * (start[0] * end[0] + start[1] * end[1]);
+    const b1 = bx1 * start[0] + by1 * start[1];
+    const b2 = bx2 * end[0] + by2 * end[1];
+    const d = s11 * s22 - cross * cross;
+    let alpha = d < 1e-12 ? chord / 3 : (b1 * s22 - b2 * cross) / d;
+    let beta = d < 1e-12 ? chord / 3 : (b2 * s11 - b1 * cross) / d;
+    // A control point behind its end makes a loop; Schneider's own fallback.
+    if (alpha < chord * 1e-3 || beta < chord * 1e-3) alpha = beta = chord / 3;
+    ox1 = alpha * start[0];
+    oy1 = alpha * start[1];
+    ox2 = beta * end[0];
+    oy2 = beta * end[1];
+  } else {
+    // One end bound: its scale `a` and the other end's free offset. Eliminating the free offset leaves one equation.
+    const [tx, ty] = start ?? end ?? [0, 0];
+    const sBound = start ? s11 : s22;
+    const sFree = start ? s22 : s11;
+    const bBound = start ? bx1 * tx + by1 * ty : bx2 * tx + by2 * ty;
+    const bFreeX = start ? bx2 : bx1;
+    const bFreeY = start ? by2 : by1;
+    if (sFree < 1e-12) return false;
+    const d = sBound - (s12 * s12) / sFree;
+    let a = d < 1e-9 ? chord / 3 : (bBound - (s12 * (bFreeX * tx + bFreeY * ty)) / sFree) / d;
+    if (a < chord * 1e-3) a = chord / 3;
+    const fx = (bFreeX - s12 * a * tx) / sFree;
+    const fy = (bFreeY - s12 * a * ty) / sFree;
+    [ox1, oy1, ox2, oy2] = start ? [a * tx, a * ty, fx, fy] : [fx, fy, a * tx, a * ty];
+  }
+  c[2] = x0 + ox1;
+  c[3] = y0 + oy1;
+  c[4] = x3 + ox2;
+  c[5] = y3 + oy2;
+  return true;
+}
+
+/** Largest distance of a point from the place on the segment that its parameter names. */
+export function farthestOff({ points, u }: Samples, c: Float64Array): number {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
+  let most = 0;
+  for (let k = 1; k < u.length - 1; k++) {
+    const t = u[k];
+    const v = 1 - t;
+    const a = v * v * v;
+    const b = 3 * v * v * t;
+    const d = 3 * v * t * t;
+    const e = t * t * t;
+    const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[k * 2];
+    const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[k * 2 + 1];
+    most = Math.max(most, dx * dx + dy * dy);
+  }
+  return Math.sqrt(most);
+}
+
+/** Distance of one point from the segment, near parameter `t`. */
+export function offAt(c: Float64Array, x: number, y: number, t: number): number {
+  const one = { points: Float64Array.of(0, 0, x, y, 0, 0), u: Float64Array.of(0, t, 1) };
+  for (let round = 0; round < ROUNDS; round++) reparametrise(one, c);
+  return farthestOff(one, c);
+}
+
+/** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */
+export function reparametrise({ points, u }: Samples, c: Float64Array): void {
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
+  for (let k = 1; k < u.length - 1; k++) {
+    const t = u[k];
+    const v = 1 - t;
+    const qx = v * v * v * x0 + 3 * v * v * t * x1 + 3 * v * t * t * x2 + t * t * t * x3 - points[k * 2];
+    const qy = v * v * v * y0 + 3 * v * v * t * y1 + 3 * v * t * t * y2 + t * t * t * y3 - points[k * 2 + 1];
+    const ux = 3 * (v * v * (x1 - x0) + 2 * v * t * (x2 - x1) + t * t * (x3 - x2));
+    const uy = 3 * (v * v * (y1 - y0) + 2 * v * t * (y2 - y1) + t * t * (y3 - y2));
+    const wx = 6 * (v * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
+    const wy = 6 * (v * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
+    const slope = ux * ux + uy * uy + qx * wx + qy * wy;
+    if (Math.abs(slope) < 1e-12) continue;
+    u[k] = Math.min(1, Math.max(0, t - (qx * ux + qy * uy) / slope));
+  }
+}

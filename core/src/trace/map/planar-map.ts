@@ -1,0 +1,134 @@
+// The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
+import { type CubicPath, flattenPath, joinPaths, pathArea, reversePath, segmentCount } from "../../geometry/index.ts";
+import { FINE_ACROSS_PX } from "../read/index.ts";
+
+/** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
+export interface MapEdge {
+  readonly start: number;
+  readonly end: number;
+  /** Face on the left and right of the path (y down, looking along it), or BARE. */
+  readonly left: number;
+  readonly right: number;
+  path: CubicPath;
+  /** The points that the path was fitted to, x, y pairs; empty on the picture's own edge, which is exact. */
+  readonly read: Float64Array;
+}
+
+/** One connected region of a spot. Rings list half-edges (2 * edge, + 1 if travelled backwards) with the face on their left. */
+export interface MapFace {
+  readonly spotId: string;
+  readonly areaPx: number;
+  readonly rings: readonly Int32Array[];
+}
+
+/** A traced picture, in source pixels. */
+export interface PlanarMap {
+  readonly width: number;
+  readonly height: number;
+  /** Junction positions, x, y pairs. */
+  readonly vertices: Float64Array;
+  readonly edges: readonly MapEdge[];
+  readonly faces: readonly MapFace[];
+  /** What poured fills cover, the lines over them included as far as their middle. They lie under everything else. */
+  readonly underLines: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
+}
+
+/** One closed ring of a face as a path; consecutive edges join exactly because they share their vertices' numbers. */
+export function ringPath(map: PlanarMap, ring: Int32Array): CubicPath {
+  return joinPaths(Array.from(ring, (half) => halfEdgePath(map, half)));
+}
+
+/** The path of a half-edge, in its own direction. */
+export function halfEdgePath(map: PlanarMap, half: number): CubicPath {
+  const { path } = map.edges[half >> 1];
+  return (half & 1) === 0 ? path : reversePath(path);
+}
+
+/** All rings of a face, outer one and holes; even-odd and non-zero fill agree on them. */
+export function facePaths(map: PlanarMap, face: MapFace): CubicPath[] {
+  return face.rings.map((ring) => ringPath(map, ring));
+}
+
+/**
+ * Closed paths around faces as one region, without the boundaries between them; they turn as those of faces do. Regions that
+ * touch at a junction may share a path.
+ */
+export function outlinePaths(map: PlanarMap, isInside: (face: number) => boolean): CubicPath[] {
+  const rings: Int32Array[] = [];
+  const from = new Map<number, number[]>();
+  map.edges.forEach(({ start, end, left, right }, e) => {
+    if (isInside(left) === isInside(right)) return;
+    // Inside on its left.
+    const half = isInside(left) ? 2 * e : 2 * e + 1;
+    const begin = isInside(left) ? start : end;
+    if (begin < 0) rings.push(Int32Array.of(half));
+    else from.set(begin, [...(from.get(begin) ?? []), half]);
+  });
+  for (const [begin, halves] of from)
+    for (let half = halves.pop(); half !== undefined; half = halves.pop()) {
+      const ring: number[] = [];
+      // As many come to every junction as leave it.
+      for (let next: number | undefined = half; next !== undefined; ) {
+        ring.push(next);
+        const edge: MapEdge = map.edges[next >> 1];
+        const at: number = (next & 1) === 0 ? edge.end : edge.start;
+        next = at === begin ? undefined : from.get(at)?.pop();
+      }
+      rings.push(Int32Array.from(ring));
+    }
+  return rings.map((ring) => ringPath(map, ring));
+}
+
+/** The face at a place, source pixels; -1 where there is none. */
+export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
+  return map.faces.findIndex((face) => {
+    let isInside = false;
+    for (const path of facePaths(map, face)) {
+      const line = flattenPath(path, 0.05);
+      for (let i = 0; i + 3 < line.length; i += 2)
+        if (line[i + 1] > y !== line[i + 3] > y) {
+          const t = (y - line[i + 1]) / (line[i + 3] - line[i + 1]);
+          if (line[i] + t * (line[i + 2] - line[i]) > x) isInside = !isInside;
+        }
+    }
+    return isInside;
+  });
+}
+
+/** Traced area of a face in square pixels. */
+export function faceArea(map: PlanarMap, face: MapFace): number {
+  return Math.abs(face.rings.reduce((sum, ring) => sum + pathArea(ringPath(map, ring)), 0));
+}
+
+/** All closed paths of one spot. */
+export function spotPaths(map: PlanarMap, spotId: string): CubicPath[] {
+  return map.faces.flatMap((face) => (face.spotId === spotId ? facePaths(map, face) : []));
+}
+
+/** Counts that tell a person whether a trace is sane: closed shapes, and nodes with each shared boundary counted once. */
+export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
+  let nodes = map.vertices.length / 2;
+  // A boundary of n segments between two vertices has n - 1 nodes of its own; a closed one has n.
+  for (const edge of map.edges) nodes += segmentCount(edge.path) - (edge.start >= 0 ? 1 : 0);
+  return { shapes: map.faces.length, nodes };
+}
+
+/** Number of shapes of at most FINE_ACROSS_PX: small lettering and other fine detail. */
+export function countFineShapes(map: PlanarMap): number {
+  return map.faces.filter((face) => {
+    let [left, top, right, bottom] = [map.width, map.height, 0, 0];
+    for (const path of facePaths(map, face))
+      for (let i = 0; i < path.length; i += 6) {
+        left = Math.min(left, path[i]);
+        right = Math.max(right, path[i]);
+        top = Math.min(top, path[i + 1]);
+        bottom = Math.max(bottom, path[i + 1]);
+      }
+    return Math.max(right - left, bottom - top) <= FINE_ACROSS_PX;
+  }).length;
+}
+
+/** All closed paths that a spot's poured fills have under lines. */
+export function underPaths(map: PlanarMap, spotId: string): CubicPath[] {
+  return map.underLines.flatMap((under) => (under.spotId === spotId ? under.paths : []));
+}
