@@ -2,8 +2,9 @@
 // lies between, never to a third that happens to look like their mix.
 import type { Raster } from "../raster/index.ts";
 import { UNKNOWN } from "./flat.ts";
+import { bleedDistance, mixDistance2, mixShare } from "./mixes.ts";
 import { gatherNearby, makeNearby, type Nearby } from "./nearby.ts";
-import { bleedDistance, distance2, MAX_FOUND, mixDistance2, mixShare, nearestColour, type Palette } from "./palette.ts";
+import { distance2, MAX_FOUND, nearestColour, type Palette } from "./palette.ts";
 
 /** How far, in encoded RGB, a pixel may be from a colour or a mix and still count as it. Grows with the picture's noise. */
 export interface MatchReach {

@@ -3,7 +3,8 @@
 // a pixel counts as the line's if the line as a whole is there.
 import type { Raster } from "../raster/index.ts";
 import type { MatchReach } from "./assign.ts";
-import { distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./palette.ts";
+import { mixDistance2, mixShare } from "./mixes.ts";
+import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
 
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
 const RIDGE_SHARE = 0.2;

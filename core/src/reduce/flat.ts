@@ -1,7 +1,7 @@
 // Flat pixels: those that look like all their neighbours. They alone say which colours the artist used. Clean art is mostly
 // runs of exactly equal pixels, so they are found and labelled run by run, not pixel by pixel.
 import { NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
-import type { ColourBin } from "./palette.ts";
+import type { ColourBin } from "./group-bins.ts";
 
 /** Label of a pixel that is still to be assigned. */
 export const UNKNOWN = 254;

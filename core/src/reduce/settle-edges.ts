@@ -3,7 +3,8 @@
 // that hangs together, by how wide the picture's own edges are. Our own method.
 import type { Raster } from "../raster/index.ts";
 import type { MatchReach } from "./assign.ts";
-import { bleedDistance, distance2, MAX_FOUND, mixDistance2, mixShare, type Palette } from "./palette.ts";
+import { bleedDistance, mixDistance2, mixShare } from "./mixes.ts";
+import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
 
 /** How far an edge is followed to each side, px. */
 const REACH_PX = 6;

@@ -2,17 +2,10 @@
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { type MatchReach, NEAR_PX } from "./assign.ts";
+import { groupBins } from "./group-bins.ts";
+import { isMixOfThree, mixDistance2 } from "./mixes.ts";
 import { around, gatherNearby, makeNearby } from "./nearby.ts";
-import {
-  distance2,
-  groupBins,
-  isMixOfThree,
-  MAX_FOUND,
-  meanColour,
-  mixDistance2,
-  nearestColour,
-  type Palette,
-} from "./palette.ts";
+import { distance2, MAX_FOUND, meanColour, nearestColour, type Palette } from "./palette.ts";
 
 /** CIEDE2000 within which the peaks of one thin line count as one colour; wider than for flat pixels, since few peaks are pure. */
 const PEAK_REACH = 9;
