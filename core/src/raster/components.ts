@@ -1,4 +1,5 @@
 // Connected regions of one label, held as runs: what works on them follows the regions' outlines, not the pixels.
+import { grow } from "./growing.ts";
 import type { LabelMap } from "./raster.ts";
 
 /** Regions of a label map, connected through pixel sides. Every pixel has a region, transparent ones too. */
@@ -98,12 +99,6 @@ function endOfRun(data: Uint8Array, words: Uint32Array, p: number, rowEnd: numbe
   }
   while (end < rowEnd && data[end] === label) end++;
   return end;
-}
-
-function grow(array: Int32Array): Int32Array<ArrayBuffer> {
-  const grown = new Int32Array(array.length * 2);
-  grown.set(array);
-  return grown;
 }
 
 /** Region of one pixel; costs the logarithm of the number of runs. */

@@ -20,6 +20,7 @@ export {
   wholeFrame,
 } from "./frame.ts";
 export { greyHistogram, greyOf, otsuThreshold } from "./grey.ts";
+export { grow } from "./growing.ts";
 export { drawLineArt, type LineArtSettings } from "./line-art.ts";
 export { sauvolaThresholds } from "./local-threshold.ts";
 export { measureNoise, smoothNoise } from "./noise.ts";

@@ -1,9 +1,8 @@
 // What was done to the client's picture, entry by entry: each can be switched off, changed, moved or taken out, and the
 // file itself never changes.
-import { z } from "../zod/index.ts";
+import { hexSchema, z } from "../zod/index.ts";
 import { PX, PX2, pictureUnits } from "./units.ts";
 
-const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
 /** Coordinates of pictures up to the intake's limit, and some way outside them. */
 export const coordinate = z.number().min(-100_000).max(200_000).register(pictureUnits, PX);
 export const point = z.object({ x: coordinate, y: coordinate });
@@ -53,7 +52,7 @@ const pixelSchemas = [
   entry.extend({
     kind: z.literal("pick"),
     seeds: z.array(point).min(1).max(64),
-    hex,
+    hex: hexSchema,
     /** A slightly uneven background wants 20 to 25 (common practice, no source). */
     tolerance: z.number().min(0).max(255).default(22),
     reach: z.enum(["connected", "everywhere"]).default("connected"),
@@ -63,7 +62,7 @@ const pixelSchemas = [
     mode: z.enum(["erase", "restore", "paint"]),
     radiusPx: z.number().min(0.25).max(5000).register(pictureUnits, PX),
     points: path,
-    hex: hex.default("#000000"),
+    hex: hexSchema.default("#000000"),
   }),
   entry.extend({ kind: z.literal("move-piece"), outline: path.min(6), dx: coordinate, dy: coordinate }),
   entry.extend({ kind: z.literal("pinholes"), maxPx: z.number().min(1).max(1_000_000).register(pictureUnits, PX2) }),
@@ -72,7 +71,7 @@ const pixelSchemas = [
     maxPx: z.number().min(1).max(1_000_000).register(pictureUnits, PX2),
     which: z.enum(["both", "dark", "light"]).default("both"),
   }),
-  entry.extend({ kind: z.literal("silhouette"), hex }),
+  entry.extend({ kind: z.literal("silhouette"), hex: hexSchema }),
   /** What becomes of half-transparent areas: tones of the garment's colour, nothing, or solid ink. */
   entry.extend({ kind: z.literal("see-through"), treatment: z.enum(["garment", "drop", "solid"]) }),
 ] as const;

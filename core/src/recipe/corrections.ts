@@ -1,9 +1,7 @@
 // Corrections to which place is which spot: an area given another one, poured full, or divided by a drawn line.
 import { type Frame, type Homography, invertMap, mapPoint } from "../raster/index.ts";
-import { z } from "../zod/index.ts";
+import { spotIdSchema, z } from "../zod/index.ts";
 import { coordinate, entry, path, point } from "./actions.ts";
-
-const spotId = z.string().min(1).max(40);
 
 /** Which areas: that at the place, all of its colour that lines enclose, all of its colour, or all in a drawn loop. */
 const how = {
@@ -14,11 +12,16 @@ const how = {
 /** Places are the client's pixels, so that cropping or turning later moves nothing. */
 export const correctionSchema = z.discriminatedUnion("kind", [
   /** The area at a place, or several, become another spot, or nothing at all (`NOTHING`). */
-  entry.extend({ kind: z.literal("recolour"), at: point, ...how, spotId }),
+  entry.extend({ kind: z.literal("recolour"), at: point, ...how, spotId: spotIdSchema }),
   /** The same for what lines enclose; the fill runs under the lines to their middle. */
-  entry.extend({ kind: z.literal("pour"), at: point, ...how, spotId }),
+  entry.extend({ kind: z.literal("pour"), at: point, ...how, spotId: spotIdSchema }),
   /** A line through touching parts of one colour: the smaller part, or the other one, becomes a spot of its own. */
-  entry.extend({ kind: z.literal("divide"), line: path.min(4), isFlipped: z.boolean().default(false), spotId }),
+  entry.extend({
+    kind: z.literal("divide"),
+    line: path.min(4),
+    isFlipped: z.boolean().default(false),
+    spotId: spotIdSchema,
+  }),
 ]);
 export type Correction = z.infer<typeof correctionSchema>;
 

@@ -4,14 +4,11 @@ import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
 import { MAX_FOUND } from "../reduce/index.ts";
 import { stockReferenceSchema } from "../shelf/index.ts";
-import { z } from "../zod/index.ts";
+import { hexSchema, spotIdSchema, z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
 import { correctionSchema } from "./corrections.ts";
 import { bringOver, FORMAT } from "./old-forms.ts";
 import { shapeEntrySchema } from "./shape-entries.ts";
-
-const hex = z.string().regex(/^#[0-9a-f]{6}$/i);
-const spotId = z.string().min(1).max(40);
 
 /** Print sizes from a nape label to a banner, mm. */
 export const MIN_PRINT_MM = 5;
@@ -46,7 +43,7 @@ export const recipeSchema = z.object({
       width: lengthSchema.default({ value: 10.5, unit: "in" }),
       /** Height as it was typed; where it is given, the width follows from it. */
       height: lengthSchema.nullable().default(null),
-      garment: hex.default("#ffffff"),
+      garment: hexSchema.default("#ffffff"),
       /** The placement it goes to, as the shop had it then. */
       placement: placementSchema.nullable().default(null),
       /** Page of the client's file, from 1. */
@@ -61,25 +58,25 @@ export const recipeSchema = z.object({
     .object({
       count: z.number().int().min(1).max(MAX_FOUND).nullable().default(null),
       merges: z
-        .array(z.object({ from: spotId, into: spotId }))
+        .array(z.object({ from: spotIdSchema, into: spotIdSchema }))
         .max(200)
         .default([]),
       spots: z
         .record(
-          spotId,
+          spotIdSchema,
           z.object({
             name: z.string().max(60).optional(),
             role: z.enum(["ink", "garment", "drop"]).optional(),
             isLocked: z.boolean().optional(),
             /** Its colour, given by hand or picked from the picture. */
-            hex: hex.optional(),
+            hex: hexSchema.optional(),
             /** What it is printed with, as it was on the shelf then. */
             stock: stockReferenceSchema.nullable().optional(),
           }),
         )
         .default({}),
       added: z
-        .array(z.object({ id: spotId, hex }))
+        .array(z.object({ id: spotIdSchema, hex: hexSchema }))
         .max(MAX_FOUND)
         .default([]),
       corrections: z.array(correctionSchema).max(1000).default([]),
@@ -103,7 +100,7 @@ export const recipeSchema = z.object({
   separations: z
     .object({
       order: z
-        .array(spotId)
+        .array(spotIdSchema)
         .max(2 * MAX_FOUND)
         .default([]),
       /** From memory of screen-printing handbooks. */
@@ -115,7 +112,7 @@ export const recipeSchema = z.object({
           chokeMm: z.number().min(0).max(3).default(0.35),
           /** Thinnest base that prints, the shop's thinnest line when the job came in: from memory of handbooks. */
           thinnestMm: z.number().min(0).max(10).default(0.35),
-          spots: z.record(spotId, z.boolean()).default({}),
+          spots: z.record(spotIdSchema, z.boolean()).default({}),
         })
         .prefault({}),
     })

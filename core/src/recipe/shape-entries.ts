@@ -1,7 +1,7 @@
 // What the person does to the traced shapes, in order: each entry can be switched off, changed and taken out.
 import { type Frame, invertMap, mapPoint } from "../raster/index.ts";
 import type { Simplification } from "../trace/index.ts";
-import { z } from "../zod/index.ts";
+import { spotIdSchema, z } from "../zod/index.ts";
 import { entry, point } from "./actions.ts";
 
 /** Places are the client's pixels, so that cropping or turning later picks no other shape. */
@@ -12,7 +12,7 @@ export const shapeEntrySchema = z.discriminatedUnion("kind", [
     tolerancePx: z.number().min(0.05).max(10),
     scope: z.discriminatedUnion("kind", [
       z.object({ kind: z.literal("all") }),
-      z.object({ kind: z.literal("spot"), spotId: z.string().min(1).max(40) }),
+      z.object({ kind: z.literal("spot"), spotId: spotIdSchema }),
       z.object({ kind: z.literal("shape"), at: point }),
     ]),
   }),

@@ -1,14 +1,12 @@
 // What the shop has on its shelf: inks, transfer films, threads, stones and garments, each with its colour.
 import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
-import { z } from "../zod/index.ts";
+import { hexSchema, z } from "../zod/index.ts";
 
 /** What spots are made with. */
 export const SPOT_STOCK_KINDS = ["ink", "film", "thread", "stone"] as const;
 export const STOCK_KINDS = [...SPOT_STOCK_KINDS, "garment"] as const;
 export const stockKindSchema = z.enum(STOCK_KINDS);
 export type StockKind = z.infer<typeof stockKindSchema>;
-
-const hexSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "is not a colour such as #1d2a44");
 
 /** Encoded sRGB, or CIELAB as instruments of the trade give it: D50, 2 degree observer (ISO 13655). */
 export const stockColourSchema = z.discriminatedUnion("space", [

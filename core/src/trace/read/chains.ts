@@ -1,6 +1,6 @@
 // Cracks between pixels of different labels, followed into chains from junction to junction. Topology only: where the
 // boundary runs inside the pixels is boundary.ts's matter.
-import { type Components, type LabelMap, NONE, regionAt } from "../../raster/index.ts";
+import { type Components, grow, type LabelMap, NONE, regionAt } from "../../raster/index.ts";
 
 /** Directions along cracks, y down: 0 right, 1 down, 2 left, 3 up. */
 const STEP_X = [1, 0, -1, 0] as const;
@@ -93,11 +93,7 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
       walked[crackIndex(x, y, d)] |= crackBit(d);
       x += STEP_X[d];
       y += STEP_Y[d];
-      if (n + 2 > buffer.length) {
-        const grown = new Int32Array(buffer.length * 2);
-        grown.set(buffer);
-        buffer = grown;
-      }
+      if (n + 2 > buffer.length) buffer = grow(buffer);
       buffer[n++] = x;
       buffer[n++] = y;
       const at = y * (width + 1) + x;

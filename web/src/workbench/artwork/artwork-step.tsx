@@ -1,8 +1,9 @@
 // Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
-import { type ReactNode, useEffect } from "react";
+import type { ReactNode } from "react";
 import type { Ask, Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
+import { useEscape } from "../../parts/use-escape.ts";
 import { Panel } from "../steps/panel.tsx";
 import { ActionList } from "./action-list.tsx";
 import { BackgroundSection } from "./background-section.tsx";
@@ -42,14 +43,7 @@ export function ArtworkStep(props: SectionProps) {
   const { desk, change } = props;
   const Open = OPEN[desk.section];
   const actions = useJob((state) => state.recipe.artwork.actions);
-  // Escape puts everything down.
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape") change({ tool: null, draft: null, focusId: null, sketch: [], trim: null });
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [change]);
+  useEscape(() => change({ tool: null, draft: null, focusId: null, sketch: [], trim: null }));
   return (
     <Panel step="artwork" next="colours" isDone={!isUnanswered(desk)}>
       <SectionTabs

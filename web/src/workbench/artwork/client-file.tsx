@@ -1,13 +1,13 @@
 // The client's file: what it is, which page of it, and a better version in its place.
 
 import type { Problem } from "@plain-palette/contract";
-import { useId, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { artworkFileUrl, replaceArtwork } from "../../api/client.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
-import { Row } from "../../parts/fields.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
+import { SelectField } from "../../parts/select-field.tsx";
 import { Fact, Group } from "../steps/panel.tsx";
 
 const MADE_OF = {
@@ -51,24 +51,15 @@ export function ClientFile({ computed }: { computed: Computed }) {
 }
 
 function PageField({ pages }: { pages: number }) {
-  const id = useId();
   const page = useJob((state) => state.recipe.artwork.page);
   const edit = useJob((state) => state.edit);
   return (
-    <Row label={`Page of ${pages}`} htmlFor={id}>
-      <select
-        id={id}
-        className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
-        value={page}
-        onChange={(event) => edit((r) => ({ ...r, artwork: { ...r.artwork, page: Number(event.target.value) } }))}
-      >
-        {Array.from({ length: pages }, (_, i) => i + 1).map((one) => (
-          <option key={one} value={one}>
-            {one}
-          </option>
-        ))}
-      </select>
-    </Row>
+    <SelectField
+      label={`Page of ${pages}`}
+      value={String(page)}
+      options={Array.from({ length: pages }, (_, i) => ({ value: String(i + 1), text: i + 1 }))}
+      onChange={(value) => edit((r) => ({ ...r, artwork: { ...r.artwork, page: Number(value) } }))}
+    />
   );
 }
 

@@ -2,12 +2,12 @@
 import { formatHex } from "@plain-palette/core/colour";
 import type { Correction } from "@plain-palette/core/recipe";
 import { NOTHING, type Spot, spotOfId } from "@plain-palette/core/reduce";
-import { useId } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { EntryRow } from "../../parts/entry-row.tsx";
 import { Row } from "../../parts/fields.tsx";
+import { SelectField } from "../../parts/select-field.tsx";
 import { Group } from "../steps/panel.tsx";
 import { changeCorrection, removeCorrection } from "./edit-colours.ts";
 import { type AreaReach, type ChangePaintDesk, type PaintDesk, type PaintTool, TO_GARMENT } from "./paint-desk.ts";
@@ -42,30 +42,22 @@ const REACHES: readonly { readonly value: AreaReach; readonly text: string }[] =
 export function AreasSection({ reduced, desk, change }: Props) {
   const corrections = useJob((state) => state.recipe.colours.corrections);
   const { spots, misfits } = reduced;
-  const select = useId();
-  const reach = useId();
   const isSpot = spots.some(({ id }) => id === desk.target);
   const target = isSpot || desk.target === NOTHING || desk.target === TO_GARMENT ? desk.target : null;
   return (
     <>
       <Group title="Give areas to">
-        <Row label="Spot" htmlFor={select}>
-          <select
-            id={select}
-            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
-            value={target ?? ""}
-            onChange={(event) => change({ target: event.target.value || null })}
-          >
-            <option value="">A new spot</option>
-            <option value={TO_GARMENT}>The garment</option>
-            <option value={NOTHING}>Nothing</option>
-            {spots.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <SelectField
+          label="Spot"
+          value={target ?? ""}
+          options={[
+            { value: "", text: "A new spot" },
+            { value: TO_GARMENT, text: "The garment" },
+            { value: NOTHING, text: "Nothing" },
+            ...spots.map(({ id, name }) => ({ value: id, text: name })),
+          ]}
+          onChange={(value) => change({ target: value || null })}
+        />
         {target === null && (
           <Row label="Its colour">
             <input
@@ -77,22 +69,12 @@ export function AreasSection({ reduced, desk, change }: Props) {
             />
           </Row>
         )}
-        <Row label="How far" htmlFor={reach}>
-          <select
-            id={reach}
-            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
-            value={desk.reach}
-            onChange={(event) =>
-              change({ reach: REACHES.find(({ value }) => value === event.target.value)?.value ?? "area" })
-            }
-          >
-            {REACHES.map(({ value, text }) => (
-              <option key={value} value={value}>
-                {text}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <SelectField
+          label="How far"
+          value={desk.reach}
+          options={REACHES}
+          onChange={(value) => change({ reach: REACHES.find((one) => one.value === value)?.value ?? "area" })}
+        />
         <div className="mt-1 flex flex-col gap-1.5">
           {TOOLS.map(({ tool, text, hint }) => {
             const isInHand = desk.tool?.kind === tool.kind;

@@ -3,7 +3,7 @@ import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { orderInks } from "@plain-palette/core/separate";
 import { matchStock, referStock, SPOT_STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
-import { type RefObject, useEffect } from "react";
+import type { RefObject } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -12,6 +12,7 @@ import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
+import { useEscape } from "../../parts/use-escape.ts";
 import { Group, Panel } from "../steps/panel.tsx";
 import { AreasSection } from "./areas-section.tsx";
 import { ChecksSection } from "./checks-section.tsx";
@@ -31,14 +32,7 @@ interface Props {
 const TITLES: Readonly<Record<PaintSection, string>> = { spots: "Spots", areas: "Areas", checks: "Checks" };
 
 export function ColoursStep({ computed, desk, change, table }: Props) {
-  // Escape puts everything down.
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape") change({ tool: null, sketch: [] });
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [change]);
+  useEscape(() => change({ tool: null, sketch: [] }));
   const { reduced } = computed;
   if (!reduced)
     return (

@@ -1,8 +1,9 @@
 // Shapes: how closely curves follow the picture, what is too small to keep, fewer nodes, and the shapes as files.
-import { type RefObject, useEffect } from "react";
+import type { RefObject } from "react";
 import type { Ask, Computed } from "../../compute/use-compute.ts";
 import type { TableControls } from "../../light-table/light-table.tsx";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
+import { useEscape } from "../../parts/use-escape.ts";
 import { Panel } from "../steps/panel.tsx";
 import { FilesSection } from "./files-section.tsx";
 import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
@@ -21,14 +22,7 @@ interface Props {
 const TITLES: Readonly<Record<ShapeSection, string>> = { trace: "Trace", simplify: "Fewer nodes", files: "Files" };
 
 export function ShapesStep({ computed, ask, mmPerPx, desk, change, table }: Props) {
-  // Escape puts everything down.
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape") change({ trying: null });
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [change]);
+  useEscape(() => change({ trying: null }));
   return (
     <Panel step="shapes" next="separations" isDone={desk.trying === null}>
       <SectionTabs

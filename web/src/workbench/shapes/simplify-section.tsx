@@ -2,13 +2,13 @@
 import { formatHex } from "@plain-palette/core/colour";
 import type { ShapeEntry, SimplifyEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import { useId } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { EntryRow } from "../../parts/entry-row.tsx";
-import { NumberField, Row } from "../../parts/fields.tsx";
+import { NumberField } from "../../parts/fields.tsx";
+import { SelectField } from "../../parts/select-field.tsx";
 import { Slide } from "../../parts/slide.tsx";
 import { Fact, Group } from "../steps/panel.tsx";
 import { type ChangeShapesDesk, type ShapesDesk, startTrying } from "./shapes-desk.ts";
@@ -110,7 +110,6 @@ interface TryingProps {
 }
 
 function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: TryingProps) {
-  const select = useId();
   const { scope, tolerancePx } = trying;
   const before = computed.traced?.counts.nodes ?? 0;
   const tried = computed.traced?.tried ?? null;
@@ -119,20 +118,12 @@ function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: 
   return (
     <>
       {scope.kind === "spot" && (
-        <Row label="Colour" htmlFor={select}>
-          <select
-            id={select}
-            className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
-            value={scope.spotId}
-            onChange={(event) => onChange({ ...trying, scope: { kind: "spot", spotId: event.target.value } })}
-          >
-            {spots.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Row>
+        <SelectField
+          label="Colour"
+          value={scope.spotId}
+          options={spots.map(({ id, name }) => ({ value: id, text: name }))}
+          onChange={(spotId) => onChange({ ...trying, scope: { kind: "spot", spotId } })}
+        />
       )}
       {isPicking ? (
         <p role="status" className="py-2">
