@@ -1,5 +1,5 @@
 // Jobs, their artwork and their recipes as they travel between server and web.
-import { placementSchema, recipeSchema } from "@plain-palette/core/recipe";
+import { bringOver, placementSchema, recipeSchema } from "@plain-palette/core/recipe";
 import { z } from "zod";
 
 /** The steps in the order of work. */
@@ -71,8 +71,11 @@ export const placementListSchema = z.array(shopPlacementSchema);
 /** A changed placement, with the version it was made from. */
 export const placementSaveSchema = placementSchema.extend({ version: z.number().int().min(1) });
 
-/** Saving a recipe: the version it was made from travels with it. */
-export const recipeSaveSchema = z.object({ basedOn: z.number().int().min(1), recipe: recipeSchema });
+/** Saving a recipe: the version it was made from travels with it. A page that was open since before may send an earlier form. */
+export const recipeSaveSchema = z.object({
+  basedOn: z.number().int().min(1),
+  recipe: z.preprocess(bringOver, recipeSchema),
+});
 export type RecipeSave = z.infer<typeof recipeSaveSchema>;
 
 /** Going to another version (undo, redo, choosing between two): `seen` is the head it was decided on. */

@@ -87,6 +87,15 @@ describe("recipes", () => {
     expect((await move(job, 2, 2)).status).toBe(409);
   });
 
+  it("of an earlier form, from a page that was open since before, are kept in today's", async () => {
+    const job = await createJob(bench.url(), await drawPicture(7));
+    const { entries: _, ...shapes } = job.recipe.shapes;
+    const simplify = [{ id: "s1", isOn: true, tolerancePx: 1, scope: { kind: "all" } }];
+    const recipe = { ...job.recipe, format: 1, shapes: { ...shapes, simplify } };
+    const saved = await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: 1, recipe });
+    expect(jobSchema.parse(saved.body).recipe.shapes.entries).toEqual([{ ...simplify[0], kind: "simplify" }]);
+  });
+
   it("that do not fit the schema are refused with the fault", async () => {
     const job = await createJob(bench.url(), await drawPicture(4));
     const { status, body } = await save(job, 1, -3);

@@ -1,6 +1,5 @@
 // The one connection to MariaDB.
 import { DataSource } from "typeorm";
-import { ArtworkRevisions1764050400000 } from "./artwork-revisions.ts";
 import {
   ArtworkEntity,
   JobEntity,
@@ -12,9 +11,10 @@ import {
   SettingsEntity,
   StockEntity,
 } from "./entities.ts";
-import { FirstSchema1764028800000 } from "./first-schema.ts";
-import { JobPictures1764151200000 } from "./job-pictures.ts";
-import { Shelf1764064800000 } from "./shelf.ts";
+import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts";
+import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
+import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
+import { Shelf1764064800000 } from "./migrations/shelf.ts";
 
 /** Opens the database and brings its schema up to date. */
 export async function connectDatabase(url: string): Promise<DataSource> {

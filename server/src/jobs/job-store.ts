@@ -16,6 +16,7 @@ import {
   SettingsEntity,
 } from "../database/index.ts";
 import { notFound } from "../http/problems.ts";
+import { findCard, listCards } from "./job-cards.ts";
 
 /** A new artwork as the threads found it. */
 export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
@@ -64,14 +65,8 @@ const THE_SHOP = 1;
 export function makeJobStore(database: DataSource): JobStore {
   const { manager } = database;
   return {
-    async list() {
-      const jobs = await manager.find(JobEntity, { order: { number: "DESC" } });
-      return Promise.all(jobs.map((job) => toCard(manager, job)));
-    },
-    async find(id) {
-      const job = await manager.findOneBy(JobEntity, { id });
-      return job && toJob(manager, job);
-    },
+    list: () => listCards(manager),
+    find: (id) => findJob(manager, id),
     async create(artwork, title) {
       const hash = await storeArtwork(manager, artwork);
       // What the shop can print is the job's from its first day on.
@@ -80,7 +75,9 @@ export function makeJobStore(database: DataSource): JobStore {
       const body = makeRecipe({ separations: { base: { thinnestMm: thinnestLineMm } } });
       const first: FirstVersion = { client: "", step: "artwork", body };
       const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
-      return toJob(manager, await manager.findOneByOrFail(JobEntity, { id }));
+      const job = await findJob(manager, id);
+      if (!job) throw new Error("the job that was just made is gone");
+      return job;
     },
     async patch(id, patch) {
       if (Object.keys(patch).length > 0) await manager.update(JobEntity, { id }, { ...patch, updatedAt: new Date() });
@@ -228,37 +225,10 @@ async function createJob(
   return id;
 }
 
-async function toJob(manager: EntityManager, row: JobRow): Promise<Job> {
-  const head = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
-  const redo = await manager.maximum(RecipeEntity, "version", { jobId: row.id, parent: row.head });
-  const recipe = readRecipe(head.body);
-  return { ...(await toCard(manager, row)), recipe, head: row.head, undo: head.parent, redo };
-}
-
-async function toCard(manager: EntityManager, row: JobRow): Promise<JobCard> {
-  const recipe = await manager.findOneByOrFail(RecipeEntity, { jobId: row.id, version: row.head });
-  const artwork = await manager.findOneByOrFail(ArtworkEntity, { hash: recipe.artworkHash });
-  return {
-    id: row.id,
-    number: row.number,
-    title: row.title,
-    client: row.client,
-    step: row.step,
-    garment: recipe.body.artwork.garment,
-    isPutAway: row.isPutAway,
-    picture: (await manager.findOneBy(JobPictureEntity, { jobId: row.id }))?.version ?? null,
-    artwork: {
-      hash: artwork.hash,
-      fileName: recipe.fileName,
-      kind: artwork.kind,
-      bytes: artwork.size,
-      width: artwork.width,
-      height: artwork.height,
-      hasAlpha: artwork.hasAlpha,
-      dpi: artwork.dpi,
-      pages: artwork.pages,
-      content: artwork.content,
-    },
-    updatedAt: row.updatedAt.toISOString(),
-  };
+async function findJob(manager: EntityManager, id: string): Promise<Job | null> {
+  const card = await findCard(manager, id);
+  if (!card) return null;
+  const { body, parent } = await manager.findOneByOrFail(RecipeEntity, { jobId: id, version: card.head });
+  const redo = await manager.maximum(RecipeEntity, "version", { jobId: id, parent: card.head });
+  return { ...card, recipe: readRecipe(body), undo: parent, redo };
 }
