@@ -28,20 +28,17 @@ export function toleranceOf(line: ReadyLine, { tolerancePx, keepsText }: CurveSe
 
 /** Curves kept of each line: as asked for, and as it was made again where it crossed another. */
 const KEPT_CURVES = 4;
-/** The last curves of each line by tolerance: small shapes often keep theirs when a tolerance changes. */
-const lastCurves = new WeakMap<ReadyLine, Map<number, CubicPath>>();
 
-/** The curve of a line within a tolerance, px. */
+/** The curve of a line within a tolerance, px. Small shapes often keep theirs when the tolerance asked for changes. */
 export function fitLine(line: ReadyLine, tolerance: number): CubicPath {
-  const kept = lastCurves.get(line) ?? new Map<number, CubicPath>();
-  const last = kept.get(tolerance);
+  const { points, corners, isLoop, made } = line;
+  const last = made.curves.get(tolerance);
   if (last) return last.slice();
-  const { points, corners, isLoop } = line;
   const path = isLoop
     ? fitLoop(points, corners, tolerance)
     : fitBetween(points, [0, ...corners, points.length / 2 - 1], tolerance);
-  if (kept.size === KEPT_CURVES) kept.clear();
-  lastCurves.set(line, kept.set(tolerance, path.slice()));
+  if (made.curves.size === KEPT_CURVES) made.curves.clear();
+  made.curves.set(tolerance, path.slice());
   return path;
 }
 

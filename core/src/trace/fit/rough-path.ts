@@ -1,15 +1,7 @@
 // Boundaries where curves would cross: there they run through the middles of their cracks. That is rough, but no two
 // boundaries that run so can cross, whatever the picture.
 import { type CubicPath, joinPaths, lengthOf, polygonPath } from "../../geometry/index.ts";
-import {
-  type Chain,
-  isOnPictureEdge,
-  pictureEdge,
-  placesOfEnds,
-  scatterTolerance,
-  sharpenCorners,
-  type TracedPicture,
-} from "../read/index.ts";
+import { type Chain, placesOfEnds, type ReadyLine, scatterTolerance, sharpenCorners } from "../read/index.ts";
 import { fitBetween, SHORT_PX } from "./fit-line.ts";
 
 /** Fewer cracks between two rough places are rough, too. */
@@ -17,30 +9,25 @@ const LEAST_SMOOTH = 6;
 
 /** Rough paths kept of each boundary: one for each reach that is tried. */
 const KEPT_PATHS = 12;
-/** The last rough paths of the points that were read of a boundary: a pour leaves nearly all of them as they are. */
-const lastPaths = new WeakMap<Float64Array, Map<string, CubicPath>>();
 
 /**
  * A boundary with all cracks within `reachPx` of `places` (x, y pairs), and those by its ends, rough; what lies between is
- * fitted closely to the points that were `read`. `cornerCosine`: that of the smallest turn that is a corner.
+ * fitted closely to the points of its line. `cornerCosine`: that of the smallest turn that is a corner.
  */
 export function roughPath(
   chain: Chain,
-  read: Float64Array,
+  { points, made }: ReadyLine,
   vertices: Float64Array,
-  { raster: { width, height } }: TracedPicture,
   places: readonly number[],
   reachPx: number,
   cornerCosine: number,
 ): CubicPath {
-  if (isOnPictureEdge(chain, width, height)) return pictureEdge(chain, vertices);
   const key = `${cornerCosine} ${reachPx} ${placesOfEnds(chain, vertices)} ${places.join(" ")}`;
-  const kept = lastPaths.get(read) ?? new Map<string, CubicPath>();
-  const last = kept.get(key);
+  const last = made.rough.get(key);
   if (last) return last.slice();
-  const path = makeRough(chain, read, vertices, places, reachPx, cornerCosine);
-  if (kept.size >= KEPT_PATHS) kept.clear();
-  lastPaths.set(read, kept.set(key, path));
+  const path = makeRough(chain, points, vertices, places, reachPx, cornerCosine);
+  if (made.rough.size >= KEPT_PATHS) made.rough.clear();
+  made.rough.set(key, path);
   return path.slice();
 }
 

@@ -75,7 +75,8 @@ function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap
   const rings = collectRings(graph, edges);
   /** Fits a boundary again to the points away from its ends, and to where these are now. */
   const fitAgain = (e: number, share: number) => {
-    const line = clearChain(graph.chains[e], boundaries[e], vertices, picture, cornerCosine);
+    const read = lines[e];
+    const line = read && clearChain(read, graph.chains[e], boundaries[e], vertices, picture, cornerCosine);
     const closer = { ...curves, tolerancePx: curves.tolerancePx * share };
     if (line) edges[e].path = fitLine(line, toleranceOf(line, closer));
   };
@@ -84,16 +85,12 @@ function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap
   const layOnGrid = (at: Crossings, reachPx: number) => {
     for (const [e, places] of at) rough.set(e, [...(rough.get(e) ?? []), ...places]);
     const moved = new Set([...at.keys(), ...putBack(graph, vertices, at, reachPx)]);
-    for (const e of moved)
-      edges[e].path = roughPath(
-        graph.chains[e],
-        edges[e].read,
-        vertices,
-        picture,
-        rough.get(e) ?? [],
-        reachPx,
-        cornerCosine,
-      );
+    for (const e of moved) {
+      const line = lines[e];
+      edges[e].path = line
+        ? roughPath(graph.chains[e], line, vertices, rough.get(e) ?? [], reachPx, cornerCosine)
+        : pictureEdge(graph.chains[e], vertices);
+    }
     return moved;
   };
   untangle(edges, TIMES, (crossing, time) => {

@@ -39,9 +39,16 @@ export interface LabelReading {
   readonly cornerCosine: number;
 }
 
+/** What a fill runs under, and where it lies. */
+interface UnderReading extends LabelReading {
+  readonly x: number;
+  readonly y: number;
+  readonly from: UnderLine;
+}
+
 /** A reduced picture's boundaries, and those of what fills run under. */
 export interface ShapesReading extends LabelReading {
-  readonly underLines: readonly (LabelReading & { readonly x: number; readonly y: number })[];
+  readonly underLines: readonly UnderReading[];
 }
 
 /** Reads the boundaries of a reduced picture; those that are as in the `last` reading are taken from it. */
@@ -68,7 +75,12 @@ export function readShapes(
   const underLines = assignment.underLines.filter(({ spotId }) => !isDropped.has(spotId));
   return {
     ...readLabels(picture, components, spotIds, cos, last),
-    underLines: underLines.map((under) => readUnderOnce(under, cos)),
+    // An area that was poured before is not read again.
+    underLines: underLines.map(
+      (under) =>
+        last?.underLines.find(({ from, cornerCosine }) => from === under && cornerCosine === cos) ??
+        readUnder(under, cos),
+    ),
   };
 }
 
@@ -125,22 +137,9 @@ function readLabels(
   return { picture, components, spotIds, graph, boundaries, vertices, lines, cornerCosine };
 }
 
-/** Readings of what fills run under: an area that was poured before is not read again. */
-const lastUnder = new WeakMap<
-  UnderLine,
-  { readonly cosine: number; readonly read: ShapesReading["underLines"][number] }
->();
-
-function readUnderOnce(under: UnderLine, cornerCosine: number): ShapesReading["underLines"][number] {
-  const known = lastUnder.get(under);
-  if (known?.cosine === cornerCosine) return known.read;
-  const read = readUnder(under, cornerCosine);
-  lastUnder.set(under, { cosine: cornerCosine, read });
-  return read;
-}
-
 /** What a fill runs under lies hidden below the lines, so that the grid's own position is enough. */
-function readUnder({ x, y, mask, spotId }: UnderLine, cornerCosine: number): ShapesReading["underLines"][number] {
+function readUnder(from: UnderLine, cornerCosine: number): UnderReading {
+  const { x, y, mask, spotId } = from;
   const { width, height } = mask;
   const picture = {
     raster: { width, height, data: new Uint8ClampedArray(width * height * 4) },
@@ -151,5 +150,5 @@ function readUnder({ x, y, mask, spotId }: UnderLine, cornerCosine: number): Sha
     spotColours: [[0, 0, 0]],
     noise: 0,
   } as const;
-  return { ...readLabels(picture, findComponents(mask), [spotId], cornerCosine), x, y };
+  return { ...readLabels(picture, findComponents(mask), [spotId], cornerCosine), x, y, from };
 }

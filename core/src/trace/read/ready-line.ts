@@ -1,5 +1,5 @@
 // The points of one boundary made ready for fitting, whatever the tolerance: with its ends, its corners, and what they ask for.
-import { lengthOf } from "../../geometry/index.ts";
+import { type CubicPath, lengthOf } from "../../geometry/index.ts";
 import { type BoundaryPoints, SHORT_CRACKS } from "./boundary.ts";
 import type { Chain } from "./chains.ts";
 import { sharpenCorners } from "./corners.ts";
@@ -31,6 +31,17 @@ export interface ReadyLine {
   readonly leastPx: number;
   readonly extraPx: number;
   readonly hardPx: number;
+  readonly made: MadeOfLine;
+}
+
+/** What was made of a line before, kept as long as the line: a pour, or a new tolerance, makes only what is new. */
+export interface MadeOfLine {
+  /** Curves by tolerance, px. */
+  readonly curves: Map<number, CubicPath>;
+  /** Rough paths by what they were made from. */
+  readonly rough: Map<string, CubicPath>;
+  /** The line without the points next to its ends, and where these were. */
+  clear: { readonly key: string; readonly line: ReadyLine | null } | null;
 }
 
 /**
@@ -55,6 +66,7 @@ export function readyChain(
     leastPx: scatterTolerance(boundary.points),
     extraPx: Math.min(MOST_NOISE_PX, noise * NOISE_PX),
     hardPx: boundary.isHard ? HARD_EDGE_PX : 0,
+    made: { curves: new Map(), rough: new Map(), clear: null },
   };
   if (isLoop) {
     const points = boundary.points.length >= 6 ? boundary.points : crackCorners(chain);
@@ -73,11 +85,9 @@ export function placesOfEnds({ start, end }: Chain, vertices: Float64Array): str
   return `${at(start)} ${at(end)}`;
 }
 
-/** The last clear line of each boundary, with the places of its ends. */
-const lastClear = new WeakMap<BoundaryPoints, { readonly key: string; readonly line: ReadyLine | null }>();
-
-/** The same without the points next to its ends; the same object as long as boundary, ends and corners are the same. */
+/** The same line without the points next to its ends; the same object as long as these are where they were. */
 export function clearChain(
+  { made }: ReadyLine,
   chain: Chain,
   boundary: BoundaryPoints,
   vertices: Float64Array,
@@ -85,10 +95,9 @@ export function clearChain(
   cornerCosine: number,
 ): ReadyLine | null {
   const key = `${cornerCosine} ${placesOfEnds(chain, vertices)}`;
-  const last = lastClear.get(boundary);
-  if (last?.key === key) return last.line;
+  if (made.clear?.key === key) return made.clear.line;
   const line = readyChain(chain, boundary, vertices, picture, cornerCosine, true);
-  lastClear.set(boundary, { key, line });
+  made.clear = { key, line };
   return line;
 }
 
