@@ -4,6 +4,7 @@ import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
 import { MAX_FOUND } from "../reduce/index.ts";
 import { stockReferenceSchema } from "../shelf/index.ts";
+import { CHOKE_MM, FULL_FRONT_IN, THIN_LINE_MM, TRAP_MM } from "../trade/index.ts";
 import { hexSchema, spotIdSchema, z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
 import { correctionSchema } from "./corrections.ts";
@@ -39,8 +40,8 @@ export const recipeSchema = z.object({
   format: z.literal(FORMAT).default(FORMAT),
   artwork: z
     .object({
-      /** Width on the garment, as it was typed. Full front, adult: 10.5 in (common practice, no source). */
-      width: lengthSchema.default({ value: 10.5, unit: "in" }),
+      /** Width on the garment, as it was typed. */
+      width: lengthSchema.default({ value: FULL_FRONT_IN, unit: "in" }),
       /** Height as it was typed; where it is given, the width follows from it. */
       height: lengthSchema.nullable().default(null),
       garment: hexSchema.default("#ffffff"),
@@ -103,15 +104,13 @@ export const recipeSchema = z.object({
         .array(spotIdSchema)
         .max(2 * MAX_FOUND)
         .default([]),
-      /** From memory of screen-printing handbooks. */
-      trapMm: z.number().min(RECIPE_LIMITS.trapMm.min).max(RECIPE_LIMITS.trapMm.max).default(0.3),
+      trapMm: z.number().min(RECIPE_LIMITS.trapMm.min).max(RECIPE_LIMITS.trapMm.max).default(TRAP_MM),
       base: z
         .object({
           mode: z.enum(["auto", "on", "off"]).default("auto"),
-          /** From memory of screen-printing handbooks. */
-          chokeMm: z.number().min(0).max(3).default(0.35),
-          /** Thinnest base that prints, the shop's thinnest line when the job came in: from memory of handbooks. */
-          thinnestMm: z.number().min(0).max(10).default(0.35),
+          chokeMm: z.number().min(0).max(3).default(CHOKE_MM),
+          /** Thinnest base that prints, the shop's thinnest line when the job came in. */
+          thinnestMm: z.number().min(0).max(10).default(THIN_LINE_MM),
           spots: z.record(spotIdSchema, z.boolean()).default({}),
         })
         .prefault({}),

@@ -11,6 +11,7 @@ import {
 import { formatHex } from "../colour/index.ts";
 import { spotCoverage } from "../separate/index.ts";
 import { countShapes } from "../trace/index.ts";
+import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
 import type { Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";
 
@@ -42,20 +43,13 @@ export interface Report {
   readonly warnings: readonly string[];
 }
 
-/** Under this effective resolution the art wants a warning, dpi (common practice, no source). */
-const LOW_DPI = 150;
-/** Above this it is not a spot-colour job (common practice, no source). */
-const MOST_SPOTS = 16;
-
 /** Pixels of the picture per inch on the garment. */
 export function effectiveDpi(widthPx: number, widthMm: number): number {
   return (widthPx * 25.4) / widthMm;
 }
 
-/** Under this share of the picture shading is nothing to speak of. */
-const LEAST_SHADING = 0.005;
-/** Thinnest positive line and open line that print: from memory of screen-printing handbooks. A shop's own go before. */
-const THIN_LIMITS = { lineMm: 0.35, gapMm: 0.5 };
+/** A shop's own go before. */
+const THIN_LIMITS = { lineMm: THIN_LINE_MM, gapMm: THIN_GAP_MM };
 
 /** Something a person should know before burning a screen, and where it is, in the prepared picture's pixels. */
 export interface Warning {

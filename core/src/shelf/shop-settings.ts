@@ -1,4 +1,5 @@
 // What a shop decides once for all its jobs: prices, and how near is near enough.
+import { THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
 import { z } from "../zod/index.ts";
 
 const fields = {
@@ -12,9 +13,8 @@ const fields = {
   sameDifference: z.number().min(0).max(50).default(2),
   /** CIEDE2000 up to which it is close enough to ask the client (common practice, no source). */
   nearDifference: z.number().min(0).max(50).default(5),
-  /** Thinnest positive line and open line that print, mm: from memory of screen-printing handbooks. */
-  thinnestLineMm: z.number().min(0).max(10).default(0.35),
-  thinnestGapMm: z.number().min(0).max(10).default(0.5),
+  thinnestLineMm: z.number().min(0).max(10).default(THIN_LINE_MM),
+  thinnestGapMm: z.number().min(0).max(10).default(THIN_GAP_MM),
 };
 export const shopSettingsSchema = z.object(fields);
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;

@@ -1,5 +1,6 @@
 // Bytes to pixels, with every limit checked before anything is decoded. Runs off the request thread.
 import { makeRaster, type Raster } from "@plain-palette/core/raster";
+import { FULL_FRONT_IN, GOOD_DPI } from "@plain-palette/core/trade";
 import sharp, { type Metadata, type Sharp, type SharpOptions } from "sharp";
 import { decodeBmp, readBmpSize } from "./bmp.ts";
 import { checkSvg } from "./check-svg.ts";
@@ -13,8 +14,8 @@ export const MAX_PIXELS = 60_000_000;
 
 /** Longest side an SVG is drawn at, px: enough for a full front at 200 dpi, and tracing scales from there. */
 const SVG_LONG_SIDE = 2400;
-/** How wide a PDF page is drawn, px: a full front of 10.5 in at 300 dpi (common practice, no source). */
-const PDF_WIDTH = 3150;
+/** How wide a PDF page is drawn, px: a full front. */
+const PDF_WIDTH = FULL_FRONT_IN * GOOD_DPI;
 
 /** Facts of a client's file, as stated on the ticket. */
 export interface ArtworkFacts {

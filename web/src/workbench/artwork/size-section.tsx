@@ -8,6 +8,7 @@ import {
   printWidthMm,
   scaleRecipe,
 } from "@plain-palette/core/recipe";
+import { GOOD_DPI, LOW_DPI } from "@plain-palette/core/trade";
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api } from "../../api/client.ts";
@@ -22,10 +23,10 @@ import type { SectionProps } from "./artwork-step.tsx";
 import { ClientFile } from "./client-file.tsx";
 import { PlacementsDialog } from "./placements.tsx";
 
-/** Plain verdicts on effective resolution, dpi (common practice, no source). */
+/** Plain verdicts on effective resolution, dpi. */
 function verdict(dpi: number): string {
-  if (dpi >= 300) return "good";
-  if (dpi >= 150) return "enough for shapes, soft for fine lettering";
+  if (dpi >= GOOD_DPI) return "good";
+  if (dpi >= LOW_DPI) return "enough for shapes, soft for fine lettering";
   return "low: fine detail will be guessed";
 }
 
@@ -90,12 +91,12 @@ export function SizeSection({ computed }: SectionProps) {
             </Fact>
           )}
           <Fact label="Effective resolution">
-            <b className={dpi < 150 ? "text-wrong" : ""}>{Math.round(dpi)} dpi</b>
+            <b className={dpi < LOW_DPI ? "text-wrong" : ""}>{Math.round(dpi)} dpi</b>
           </Fact>
         </dl>
         <p className="text-xs text-soft">At this size: {verdict(dpi)}.</p>
-        {artwork.content !== "pixels" && dpi < 300 && (
-          <Redraw pixels={Math.ceil((widthMm / 25.4) * 300 * (artwork.width / size.width))} />
+        {artwork.content !== "pixels" && dpi < GOOD_DPI && (
+          <Redraw pixels={Math.ceil((widthMm / 25.4) * GOOD_DPI * (artwork.width / size.width))} />
         )}
       </Group>
       <ClientFile computed={computed} />
@@ -149,7 +150,7 @@ function Redraw({ pixels }: { pixels: number }) {
         })
       }
     >
-      Draw its shapes at 300 dpi
+      Draw its shapes at {GOOD_DPI} dpi
     </Button>
   );
 }

@@ -3,6 +3,7 @@
 import type { ThinPlace } from "@plain-palette/core/checks";
 import { formatHex } from "@plain-palette/core/colour";
 import type { Spot } from "@plain-palette/core/reduce";
+import { LEAST_SHADING } from "@plain-palette/core/trade";
 import type { RefObject } from "react";
 import type { ChecksView } from "../../compute/messages.ts";
 import type { TableControls } from "../../light-table/light-table.tsx";
@@ -17,8 +18,6 @@ interface Props {
 
 /** Places listed at most; the rest are counted. */
 const MOST_LISTED = 40;
-/** Under this share shading is nothing to speak of. */
-const LEAST_SHADING = 0.005;
 
 export function ChecksSection({ checks, spots, table }: Props) {
   const { settings } = useShop();

@@ -1,0 +1,19 @@
+// The trade's own numbers, where several parts of the program go by them. A shop's settings go before; of each: where it is from.
+
+/** Effective resolution, dpi: from here on it is good, and under the lower one a warning is due (common practice, no source). */
+export const GOOD_DPI = 300;
+export const LOW_DPI = 150;
+
+/** Above this it is not a spot-colour job (common practice, no source). */
+export const MOST_SPOTS = 16;
+/** Under this share of the picture shading is nothing to speak of (our own). */
+export const LEAST_SHADING = 0.005;
+
+/** Thinnest positive line and open line that print, mm: from memory of screen-printing handbooks. */
+export const THIN_LINE_MM = 0.35;
+export const THIN_GAP_MM = 0.5;
+/** Spread of the lighter ink into the darker, and how far a base is pulled in, mm: from memory of screen-printing handbooks. */
+export const TRAP_MM = 0.3;
+export const CHOKE_MM = 0.35;
+/** Full front, adult, inches (common practice, no source). */
+export const FULL_FRONT_IN = 10.5;
