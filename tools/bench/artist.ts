@@ -1,6 +1,11 @@
 // What the artist drew: the outlines of a flat drawing, segment by segment, and how many of them can be seen.
 import svgpath from "svgpath";
-import type { LabelledView } from "./fidelity.ts";
+
+/** A drawing as the number of the nearest true colour of every pixel. */
+export interface LabelledView {
+  readonly side: number;
+  readonly labels: Uint8Array;
+}
 
 /** Places along a segment that are looked at, and the share of them that must lie on a visible boundary. */
 const PLACES = 12;

@@ -10,19 +10,13 @@ import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
 import { countShapes, tracePicture } from "@plain-palette/core/trace";
 import sharp from "sharp";
-import { countVisibleSegments } from "./artist.ts";
+import { countVisibleSegments, type LabelledView } from "./artist.ts";
 import { type Icon, renderIcon, throughJpeg } from "./icons.ts";
 
 /** Width at which source and result are compared. */
 const SIDE = 2048;
 const WORST = 10;
 const PICTURES = join(dirname(fileURLToPath(import.meta.url)), "../../.bench/worst-shapes");
-
-/** A drawing as the number of the nearest true colour of every pixel. */
-export interface LabelledView {
-  readonly side: number;
-  readonly labels: Uint8Array;
-}
 
 interface Measure {
   readonly icon: Icon;

@@ -6,7 +6,7 @@ import type { Findings } from "./find.ts";
 import { type Area, floodArea, isLineLike } from "./flood.ts";
 import { areasInLoop } from "./loop-areas.ts";
 import type { Reduction, Spot } from "./reduce.ts";
-import { runUnder, windowAround } from "./run-under.ts";
+import { type Poured, runUnder, type UnderLine, windowAround } from "./run-under.ts";
 import { spotOfId } from "./spot-of-id.ts";
 
 /** Areas are given to no spot at all by this id: the garment shows there. */
@@ -28,23 +28,6 @@ export type SpotCorrection = {
     }
   | { readonly kind: "divide"; readonly line: readonly number[]; readonly isFlipped: boolean }
 );
-
-/** What a poured area runs under: its own pixels and those of the lines round it, as far as their middle. */
-export interface UnderLine {
-  readonly spotId: string;
-  readonly x: number;
-  readonly y: number;
-  /** 0 where it is, NONE elsewhere. */
-  readonly mask: LabelMap;
-}
-
-/** An area that was poured full, by the spot's index. */
-export interface Poured {
-  readonly area: Uint32Array;
-  readonly spot: number;
-  /** What decides where it runs under lines. */
-  readonly window: Box;
-}
 
 /** The spots of a picture's pixels. */
 export interface Assignment {

@@ -4,7 +4,6 @@ export {
   assignSpots,
   NOTHING,
   type SpotCorrection,
-  type UnderLine,
 } from "./assign-spots.ts";
 export { type Findings, type FoundColour, findColours } from "./find.ts";
 export { type Area, floodArea } from "./flood.ts";
@@ -19,4 +18,5 @@ export {
   type SpotRole,
   UNDECIDED,
 } from "./reduce.ts";
+export type { UnderLine } from "./run-under.ts";
 export { spotOfId } from "./spot-of-id.ts";

@@ -2,8 +2,24 @@
 // zoom or through any misregister.
 import { rgbToLab } from "../colour/index.ts";
 import { type Box, type LabelMap, NONE } from "../raster/index.ts";
-import type { Poured, UnderLine } from "./assign-spots.ts";
 import type { Spot } from "./reduce.ts";
+
+/** What a poured area runs under: its own pixels and those of the lines round it, as far as their middle. */
+export interface UnderLine {
+  readonly spotId: string;
+  readonly x: number;
+  readonly y: number;
+  /** 0 where it is, NONE elsewhere. */
+  readonly mask: LabelMap;
+}
+
+/** An area that was poured full, by the spot's index. */
+export interface Poured {
+  readonly area: Uint32Array;
+  readonly spot: number;
+  /** What decides where it runs under lines. */
+  readonly window: Box;
+}
 
 /** Farther than this a fill runs under nothing, px: what is wider is an area, not a line. */
 const MOST_PX = 40;

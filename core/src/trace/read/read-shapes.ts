@@ -3,10 +3,11 @@
 import { type Components, findComponents, type LabelMap, NONE, relabel, sineAndCosine } from "../../raster/index.ts";
 import type { Assignment, Findings, Reduction, UnderLine } from "../../reduce/index.ts";
 import { absorbSpecks, keepCounters } from "./absorb-specks.ts";
-import { type BoundaryPoints, readBoundary } from "./boundary.ts";
-import { type ChainGraph, followChains } from "./chains.ts";
+import { readBoundary } from "./boundary.ts";
+import { followChains } from "./chains.ts";
 import { placeJunctions } from "./junctions.ts";
-import { type ReadyLine, readyChain } from "./ready-line.ts";
+import type { LabelReading } from "./label-reading.ts";
+import { readyChain } from "./ready-line.ts";
 import { findSameChains, hasSameEnds, sameReading } from "./same-chains.ts";
 import { anyOf, testSlivers } from "./slivers.ts";
 import { testThinLines } from "./thin-lines.ts";
@@ -22,21 +23,6 @@ export interface ReadSettings {
   readonly thinnestPx: number;
   /** Whether small lettering is kept crisp, its counters from going with the specks, too. */
   readonly keepsText: boolean;
-}
-
-/** The boundaries of one label map, ready to be fitted. */
-export interface LabelReading {
-  readonly picture: TracedPicture;
-  readonly components: Components;
-  /** Spot of every label. */
-  readonly spotIds: readonly string[];
-  readonly graph: ChainGraph;
-  readonly boundaries: readonly BoundaryPoints[];
-  /** Where junctions lie, x, y pairs. */
-  readonly vertices: Float64Array;
-  /** For every chain, or null on the picture's edge. */
-  readonly lines: readonly (ReadyLine | null)[];
-  readonly cornerCosine: number;
 }
 
 /** What a fill runs under, and where it lies. */

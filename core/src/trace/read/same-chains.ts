@@ -3,8 +3,8 @@
 import { eachDifference, type LabelMap } from "../../raster/index.ts";
 import type { BoundaryPoints } from "./boundary.ts";
 import type { Chain, ChainGraph } from "./chains.ts";
+import type { LabelReading } from "./label-reading.ts";
 import { isOnPictureEdge } from "./picture-edge.ts";
-import type { LabelReading } from "./read-shapes.ts";
 import type { TracedPicture } from "./traced-picture.ts";
 
 /** Side of the tiles in which changes are noted, px: more than a boundary is read to either side. */

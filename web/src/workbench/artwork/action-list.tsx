@@ -5,9 +5,9 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
 import { describeAction, sectionOf } from "./action-words.ts";
-import type { SectionProps } from "./artwork-step.tsx";
 import type { ChangeDesk } from "./desk.ts";
 import { changeAction, moveAction, removeAction } from "./edit-actions.ts";
+import type { SectionProps } from "./section-props.ts";
 
 export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);

@@ -1,27 +1,17 @@
 // Artwork: what arrived, and everything it takes until only the design is left, upright and at its size.
 import type { ReactNode } from "react";
-import type { Ask, Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
 import { Panel } from "../steps/panel.tsx";
 import { ActionList } from "./action-list.tsx";
 import { BackgroundSection } from "./background-section.tsx";
-import { type ChangeDesk, type Desk, isUnanswered, SECTIONS, type Section } from "./desk.ts";
+import { isUnanswered, SECTIONS, type Section } from "./desk.ts";
 import { LineArtSection } from "./line-art-section.tsx";
+import type { SectionProps } from "./section-props.ts";
 import { SizeSection } from "./size-section.tsx";
 import { TouchUpSection } from "./touch-up-section.tsx";
 import { UprightSection } from "./upright-section.tsx";
-
-/** What every section works with. */
-export interface SectionProps {
-  readonly computed: Computed;
-  readonly ask: Ask;
-  readonly desk: Desk;
-  readonly change: ChangeDesk;
-  /** Millimetres to an upright pixel on the garment. */
-  readonly mmPerPx: number;
-}
 
 const OPEN: Readonly<Record<Section, (props: SectionProps) => ReactNode>> = {
   size: SizeSection,

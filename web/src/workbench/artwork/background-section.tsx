@@ -8,8 +8,8 @@ import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
 import { Group } from "../steps/panel.tsx";
-import type { SectionProps } from "./artwork-step.tsx";
 import { addAction, changeAction } from "./edit-actions.ts";
+import type { SectionProps } from "./section-props.ts";
 
 const REACHES = [
   { value: "connected", text: "What hangs together" },

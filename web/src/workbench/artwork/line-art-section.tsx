@@ -7,8 +7,8 @@ import { Choice } from "../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
 import { Group } from "../steps/panel.tsx";
-import type { SectionProps } from "./artwork-step.tsx";
 import { addAction, changeAction, removeAction } from "./edit-actions.ts";
+import type { SectionProps } from "./section-props.ts";
 
 // Charts are half a megabyte: they come when they are first looked at.
 const GreyChart = lazy(() => import("./grey-chart.tsx"));

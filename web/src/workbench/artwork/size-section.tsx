@@ -19,9 +19,9 @@ import { Choice } from "../../parts/choice.tsx";
 import { LengthField, Row } from "../../parts/fields.tsx";
 import { useShop } from "../colours/use-shop.ts";
 import { Fact, Group } from "../steps/panel.tsx";
-import type { SectionProps } from "./artwork-step.tsx";
 import { ClientFile } from "./client-file.tsx";
 import { PlacementsDialog } from "./placements.tsx";
+import type { SectionProps } from "./section-props.ts";
 
 /** Plain verdicts on effective resolution, dpi. */
 function verdict(dpi: number): string {

@@ -7,9 +7,9 @@ import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { MmField, NumberField, Row } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
-import type { SectionProps } from "./artwork-step.tsx";
 import type { Desk } from "./desk.ts";
 import { addAction, changeAction } from "./edit-actions.ts";
+import type { SectionProps } from "./section-props.ts";
 
 const MODES = [
   { value: "erase", text: "Erase" },

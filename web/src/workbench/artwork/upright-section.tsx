@@ -6,8 +6,8 @@ import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { NumberField } from "../../parts/fields.tsx";
 import { Group } from "../steps/panel.tsx";
-import type { SectionProps } from "./artwork-step.tsx";
 import { addAction, changeAction, removeAction } from "./edit-actions.ts";
+import type { SectionProps } from "./section-props.ts";
 
 /** Above this the sides of a sheet lean so much that it was photographed, degrees. */
 const LEANS = 1;
