@@ -1,5 +1,6 @@
 // Boundaries that cross after their curves were loosened: found, and made again closer until they do not.
 import Flatbush from "flatbush";
+import { orient2d } from "robust-predicates";
 import { type CubicPath, flattenPath } from "../../geometry/index.ts";
 
 /** How closely curves are followed when looking for crossings, px. */
@@ -122,7 +123,10 @@ function forEachCrossing(
   }
 }
 
-/** Whether two segments cross in a point inside both; segments that share an end do not. */
+/**
+ * Whether two segments cross; those that share an end do not. A point that lies on the other's line counts as on its positive
+ * side: so a line that passes through another's point is found at one of the segments that meet there.
+ */
 function doCross(
   ax: number,
   ay: number,
@@ -133,12 +137,13 @@ function doCross(
   dx: number,
   dy: number,
 ): boolean {
-  const c = sideOf(ax, ay, bx, by, cx, cy);
-  const d = sideOf(ax, ay, bx, by, dx, dy);
-  if (c * d >= 0) return false;
-  return sideOf(cx, cy, dx, dy, ax, ay) * sideOf(cx, cy, dx, dy, bx, by) < 0;
+  if (isPositive(ax, ay, bx, by, cx, cy) === isPositive(ax, ay, bx, by, dx, dy)) return false;
+  if (isPositive(cx, cy, dx, dy, ax, ay) === isPositive(cx, cy, dx, dy, bx, by)) return false;
+  const isA = (ax === cx && ay === cy) || (ax === dx && ay === dy);
+  return !isA && !((bx === cx && by === cy) || (bx === dx && by === dy));
 }
 
-function sideOf(px: number, py: number, qx: number, qy: number, x: number, y: number): number {
-  return (qx - px) * (y - py) - (qy - py) * (x - px);
+/** Exact to the last digit: rounding must not make a crossing, nor hide one. */
+function isPositive(px: number, py: number, qx: number, qy: number, x: number, y: number): boolean {
+  return orient2d(px, py, qx, qy, x, y) >= 0;
 }
