@@ -1,7 +1,6 @@
 // One file through the whole pipeline, outputs written beside each other.
 import { readFile } from "node:fs/promises";
 import { basename, extname } from "node:path";
-import { layOutFilms } from "@plain-palette/core/films";
 import {
   layShapes,
   type ShapeFormat,
@@ -26,7 +25,7 @@ import {
   type Results,
   runSteps,
 } from "@plain-palette/core/recipe";
-import { orderSpots } from "@plain-palette/core/separate";
+import { layOutFilms, orderSpots } from "@plain-palette/core/screens";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
 import { writeWhole } from "./output-folder.ts";
 

@@ -1,7 +1,7 @@
 // films.pdf: one page per plate in print order, solid black at true size, marks and label the same on every page.
 import { PDFName } from "pdf-lib";
-import { type FilmSet, MARKS } from "../films/index.ts";
 import { trimNumber } from "../geometry/index.ts";
+import { type FilmSet, MARKS } from "../screens/index.ts";
 import { missingCharacters, spellOut } from "./label-text.ts";
 import { addPageMm, millimetreSpace, pathOperators, setContent, startDocument, textOperators } from "./pdf-page.ts";
 

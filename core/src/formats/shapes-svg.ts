@@ -1,7 +1,7 @@
 // shapes.svg: the planar map's shapes, one group per spot, at true size.
 import { formatHex } from "../colour/index.ts";
 import { isClosed, pathToSvg, trimNumber } from "../geometry/index.ts";
-import type { Separation } from "../separate/index.ts";
+import type { Separation } from "../screens/index.ts";
 import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** Decimals of a coordinate in source pixels: a thousandth of a pixel is far below any press. */

@@ -18,7 +18,7 @@ import {
   type Separable,
   type Separation,
   spreadInks,
-} from "../separate/index.ts";
+} from "../screens/index.ts";
 import { fitShapes, type PlanarMap, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";

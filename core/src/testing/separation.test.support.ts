@@ -1,7 +1,7 @@
 // A separation made by hand, for tests of what comes after it.
 import type { CubicPath } from "../geometry/index.ts";
 import { pathArea } from "../geometry/index.ts";
-import type { Separation } from "../separate/index.ts";
+import type { Separation } from "../screens/index.ts";
 import { circlePath } from "../trace/fit/circle.ts";
 
 export function circleRegion(cx: number, cy: number, radius: number): CubicPath[] {

@@ -1,6 +1,5 @@
 // What the threads do: decoding and separating. A thread has no database; bytes come in and go out.
 import type { MessagePort } from "node:worker_threads";
-import { layOutFilms } from "@plain-palette/core/films";
 import {
   layShapes,
   warnOfMissing,
@@ -11,7 +10,7 @@ import {
 } from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
 import { aboutStep, makeReport, makeResultCache, type Recipe, runSteps } from "@plain-palette/core/recipe";
-import { orderSpots } from "@plain-palette/core/separate";
+import { layOutFilms, orderSpots } from "@plain-palette/core/screens";
 import {
   type ArtworkFacts,
   type ArtworkView,

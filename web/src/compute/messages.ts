@@ -5,7 +5,7 @@ import type { CubicPath } from "@plain-palette/core/geometry";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, SimplifyEntry, Step, Warning } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
-import type { Separation } from "@plain-palette/core/separate";
+import type { Separation } from "@plain-palette/core/screens";
 import type { Deviation } from "@plain-palette/core/trace";
 
 /** Compute the recipe on an artwork up to a step; a later request makes an earlier one stale. */

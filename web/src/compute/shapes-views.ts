@@ -2,7 +2,7 @@
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
 import { type Prepared, placeSimplifications, printWidthMm } from "@plain-palette/core/recipe";
 import type { Reduction } from "@plain-palette/core/reduce";
-import { orderSpots, spotCoverage } from "@plain-palette/core/separate";
+import { orderSpots, spotCoverage } from "@plain-palette/core/screens";
 import {
   countFineShapes,
   countShapes,

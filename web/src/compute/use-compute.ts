@@ -3,7 +3,7 @@ import type { Job } from "@plain-palette/contract";
 import type { ThinPlace } from "@plain-palette/core/checks";
 import type { Recipe, Step, Warning } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import type { Separation } from "@plain-palette/core/separate";
+import type { Separation } from "@plain-palette/core/screens";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type {
   ChecksView,

@@ -2,11 +2,10 @@
 
 import type { JobStep } from "@plain-palette/contract";
 import { formatHex } from "@plain-palette/core/colour";
-import { type FilmSet, MARKS } from "@plain-palette/core/films";
 import { polygonPath } from "@plain-palette/core/geometry";
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import type { Separation } from "@plain-palette/core/separate";
+import { type FilmSet, MARKS, type Separation } from "@plain-palette/core/screens";
 import type { Deviation } from "@plain-palette/core/trace";
 import type { TracedView, TriedView } from "../compute/messages.ts";
 import type { Computed, PreparedPicture } from "../compute/use-compute.ts";

@@ -1,8 +1,8 @@
 // The workbench: ticket, light table, and the settings of the current step.
 import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
-import { layOutFilms } from "@plain-palette/core/films";
 import { aboutStep, printWidthMm, type Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
+import { layOutFilms } from "@plain-palette/core/screens";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Computed, useCompute } from "../compute/use-compute.ts";

@@ -1,6 +1,6 @@
 // Output: the films, looked at before they are made, and the files themselves, made by the server.
 import { isOver, type Run } from "@plain-palette/contract";
-import type { FilmSet } from "@plain-palette/core/films";
+import type { FilmSet } from "@plain-palette/core/screens";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";

@@ -1,6 +1,6 @@
 // Separations: plates in print order, trap, underbase, and any set of them on the table.
 import { parseHex, rgbToLab } from "@plain-palette/core/colour";
-import { type Plate, wantsBase } from "@plain-palette/core/separate";
+import { type Plate, wantsBase } from "@plain-palette/core/screens";
 import type { ReactNode } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";

@@ -1,3 +1,13 @@
+export {
+  type Film,
+  type FilmFacts,
+  type FilmSet,
+  type FilmSettings,
+  type LineMark,
+  layOutFilms,
+  MARKS,
+  type Target,
+} from "./lay-out-films.ts";
 export { orderInks, orderSpots } from "./print-order.ts";
 export {
   BASE_ID,

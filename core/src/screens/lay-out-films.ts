@@ -1,6 +1,6 @@
 // One sheet for all films of a job: where the art, the targets, the centre marks and the label stand. Everything is in
 // millimetres from the sheet's top-left corner, the same on every film, so that plates register.
-import type { Plate, Separation } from "../separate/index.ts";
+import type { Plate, Separation } from "./separate.ts";
 
 /** The person's decisions about films, part of the recipe. */
 export interface FilmSettings {
