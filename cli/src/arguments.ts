@@ -14,6 +14,7 @@ import {
   recipeSchema,
 } from "@plain-palette/core/recipe";
 import { MAX_FOUND } from "@plain-palette/core/reduce";
+import { SCREENS_LIMITS } from "@plain-palette/core/screens";
 import type { ShapeFilesWanted } from "./separate-file.ts";
 
 export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
@@ -96,7 +97,7 @@ type Values = ReturnType<typeof parse>["values"];
 
 /** The recipe with what the other options say. */
 function applyOptions(recipe: Recipe, { width, garment, colours, tolerance, trap }: Values): Recipe {
-  const { artwork, separations } = recipe;
+  const { artwork, processes } = recipe;
   return {
     ...recipe,
     artwork: {
@@ -106,7 +107,8 @@ function applyOptions(recipe: Recipe, { width, garment, colours, tolerance, trap
     },
     colours: colours === undefined ? recipe.colours : { ...recipe.colours, count: readCount(colours) },
     shapes: tolerance === undefined ? recipe.shapes : { ...recipe.shapes, tolerancePx: readTolerance(tolerance) },
-    separations: trap === undefined ? separations : { ...separations, trapMm: readTrap(trap) },
+    processes:
+      trap === undefined ? processes : { ...processes, screens: { ...processes.screens, trapMm: readTrap(trap) } },
   };
 }
 
@@ -143,7 +145,7 @@ function readWidth(text: string): Length {
 }
 
 function readTrap(text: string): number {
-  const { min, max } = RECIPE_LIMITS.trapMm;
+  const { min, max } = SCREENS_LIMITS.trapMm;
   return toMm(readLength("--trap", text, "mm", min, max, `${min} to ${max} mm`));
 }
 

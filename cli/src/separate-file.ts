@@ -60,7 +60,11 @@ export async function separateFile(
   const beforeFilms = performance.now();
   const date = now.toISOString().slice(0, 10);
   const job = basename(file, extname(file));
-  const films = layOutFilms(results.separation, recipe.output, { job, client: "no client given", date });
+  const films = layOutFilms(results.separation, recipe.processes.screens.films, {
+    job,
+    client: "no client given",
+    date,
+  });
   const labelFont = await readLabelFont();
   const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
   const filmsPdf = await writeFilmsPdf(films, labelFont, now);
@@ -69,7 +73,7 @@ export async function separateFile(
 
   for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
   const report = makeReport(recipe, results, timings, [...notes, ...note, ...(missing === null ? [] : [missing])]);
-  const inOrder = orderSpots(results.reduction.spots, recipe.separations.order);
+  const inOrder = orderSpots(results.reduction.spots, recipe.colours.order);
   const drawing = layShapes(results.map, inOrder, results.separation.mmPerPx, shapes.stacking);
   const made = await Promise.all(
     shapes.formats.map((format) => writeShapeFiles(drawing, format, shapes.isPerColour, now)),

@@ -80,7 +80,7 @@ describe("separate, from the shell", () => {
     await separate(file, "--recipe", recipe, "--trap", "1mm");
     const again = JSON.parse(readFileSync(made(NAME, "report.json"), "utf8"));
     expect(again.spots).toEqual(away.spots);
-    expect(JSON.parse(readFileSync(made(NAME, "recipe.json"), "utf8")).separations.trapMm).toBe(1);
+    expect(JSON.parse(readFileSync(made(NAME, "recipe.json"), "utf8")).processes.screens.trapMm).toBe(1);
     await separate(file, "--garment", "#1d2a44", "--width", "8in");
   });
 

@@ -9,7 +9,7 @@ beforeAll(async () => {
 afterAll(() => bench.stop());
 
 function save(job: Job, basedOn: number, trapMm: number) {
-  const recipe = { ...job.recipe, separations: { ...job.recipe.separations, trapMm } };
+  const recipe = { ...job.recipe, processes: { screens: { ...job.recipe.processes.screens, trapMm } } };
   return send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn, recipe });
 }
 
@@ -37,7 +37,7 @@ describe("nothing that was acknowledged is lost", () => {
     // One more may have been stored without its answer getting out.
     expect([acknowledged, acknowledged + 1]).toContain(after.head);
     const { body } = await send(bench.url(), "PUT", `/jobs/${job.id}/head`, { to: acknowledged, seen: after.head });
-    expect(jobSchema.parse(body).recipe.separations.trapMm).toBeCloseTo((acknowledged - 1) / 100, 9);
+    expect(jobSchema.parse(body).recipe.processes.screens.trapMm).toBeCloseTo((acknowledged - 1) / 100, 9);
   });
 
   it("when the server is killed in the middle of uploads", async () => {

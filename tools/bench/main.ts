@@ -71,7 +71,11 @@ async function measure(side: number): Promise<void> {
   const font = await readLabelFont();
   const date = new Date(0);
   const films = await timed(async () => {
-    const set = layOutFilms(results.separation, recipe.output, { job: "bench", client: "bench", date: "1970-01-01" });
+    const set = layOutFilms(results.separation, recipe.processes.screens.films, {
+      job: "bench",
+      client: "bench",
+      date: "1970-01-01",
+    });
     return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(results.separation, date)];
   });
   const { counts, coverage } = {

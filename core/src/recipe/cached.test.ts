@@ -2,6 +2,7 @@
 // would show an old result.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { ScreensSettings } from "../screens/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
 import { makeRecipe, makeResultCache, type Recipe, runPipeline } from "./index.ts";
 
@@ -36,11 +37,11 @@ const shapesEdit =
     ...recipe,
     shapes: { ...recipe.shapes, ...part },
   });
-const platesEdit =
-  (change: (plates: Recipe["separations"]) => Partial<Recipe["separations"]>): Edit =>
+const screensEdit =
+  (change: (screens: ScreensSettings) => Partial<ScreensSettings>): Edit =>
   (recipe) => ({
     ...recipe,
-    separations: { ...recipe.separations, ...change(recipe.separations) },
+    processes: { ...recipe.processes, screens: { ...recipe.processes.screens, ...change(recipe.processes.screens) } },
   });
 const actionsOf = (...actions: object[]) => makeRecipe({ artwork: { actions: actions as never } }).artwork.actions;
 
@@ -111,10 +112,10 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
       },
     )
     .map(shapesEdit),
-  fc.constantFrom(0, 0.2, 0.9).map((trapMm) => platesEdit(() => ({ trapMm }))),
-  fc.shuffledSubarray([...SPOTS]).map((order) => platesEdit(() => ({ order }))),
+  fc.constantFrom(0, 0.2, 0.9).map((trapMm) => screensEdit(() => ({ trapMm }))),
+  fc.shuffledSubarray([...SPOTS]).map((order) => coloursEdit(() => ({ order }))),
   fc
-    .constantFrom<Partial<Recipe["separations"]["base"]>>(
+    .constantFrom<Partial<ScreensSettings["base"]>>(
       { mode: "on" },
       { mode: "off" },
       { mode: "auto" },
@@ -123,7 +124,7 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
       { spots: { d8412f: false } },
       { spots: { "101014": true } },
     )
-    .map((part) => platesEdit(({ base }) => ({ base: { ...base, ...part } }))),
+    .map((part) => screensEdit(({ base }) => ({ base: { ...base, ...part } }))),
 );
 
 describe("results that are kept", () => {

@@ -106,7 +106,10 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 2,
     part: "reduce",
     from: ["find"],
-    reads: ({ recipe: { artwork, colours } }) => [artwork.garment, { ...colours, corrections: null, pieces: null }],
+    reads: ({ recipe: { artwork, colours } }) => [
+      artwork.garment,
+      { ...colours, order: null, corrections: null, pieces: null },
+    ],
     compute: ({ recipe }, get) => reduceColours(get("find"), recipe.colours, garmentRgb(recipe)),
   },
   assign: {
@@ -163,8 +166,8 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 10,
     part: "separate",
     from: ["simplify"],
-    reads: (work, get) => [work.recipe.separations.trapMm, ...spreadBy(work, get)],
-    compute: (work, get) => spreadInks(artOf(work, get), work.recipe.separations),
+    reads: (work, get) => [work.recipe.processes.screens.trapMm, ...spreadBy(work, get)],
+    compute: (work, get) => spreadInks(artOf(work, get), work.recipe.processes.screens),
   },
   base: {
     doing: "Laying the underbase",
@@ -172,19 +175,21 @@ const STEPS: StepTable<StepResults, Work> = {
     part: "separate",
     from: ["simplify"],
     reads: (work, get) => {
-      const { separations } = work.recipe;
-      const { chokeMm, thinnestMm } = separations.base;
-      return [chokeMm, thinnestMm, basedSpots(artOf(work, get), separations), ...spreadBy(work, get)];
+      const { base } = work.recipe.processes.screens;
+      return [base.chokeMm, base.thinnestMm, basedSpots(artOf(work, get), { base }), ...spreadBy(work, get)];
     },
-    compute: (work, get) => layBase(artOf(work, get), work.recipe.separations),
+    compute: (work, get) => layBase(artOf(work, get), work.recipe.processes.screens),
   },
   separate: {
     doing: "Ordering plates",
     weight: 2,
     part: "separate",
     from: ["inks", "base", "reduce"],
-    reads: ({ recipe }) => recipe.separations.order,
-    compute: (work, get) => orderPlates(artOf(work, get), work.recipe.separations, get("inks"), get("base")),
+    reads: ({ recipe }) => recipe.colours.order,
+    compute: (work, get) => {
+      const settings = { order: work.recipe.colours.order, base: work.recipe.processes.screens.base };
+      return orderPlates(artOf(work, get), settings, get("inks"), get("base"));
+    },
   },
 };
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { layShapes, writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
 import { proposeBackground } from "../raster/index.ts";
 import { spotOfId } from "../reduce/index.ts";
+import type { ScreensSettings } from "../screens/index.ts";
 import { drawSvg, renderSvg } from "../testing/pictures.test.support.ts";
 import { countShapes } from "../trace/index.ts";
 import {
@@ -13,6 +14,7 @@ import {
   makeReport,
   makeResultCache,
   pickBackground,
+  type Recipe,
   readRecipe,
   recipeSchema,
   runPipeline,
@@ -25,6 +27,10 @@ const raster = drawSvg(
 );
 const artwork = { key: "a", raster };
 const recipe = makeRecipe({ artwork: { garment: "#1d2a44" } });
+const withScreens = (from: Recipe, part: Partial<ScreensSettings>): Recipe => ({
+  ...from,
+  processes: { ...from.processes, screens: { ...from.processes.screens, ...part } },
+});
 
 describe("artwork and recipe give every result", () => {
   it("byte for byte the same, however often", async () => {
@@ -39,7 +45,7 @@ describe("artwork and recipe give every result", () => {
   it("a change redoes its step and those after it, nothing before", () => {
     const cache = makeResultCache();
     const before = runPipeline(artwork, recipe, cache);
-    const trapped = runPipeline(artwork, { ...recipe, separations: { ...recipe.separations, trapMm: 1 } }, cache);
+    const trapped = runPipeline(artwork, withScreens(recipe, { trapMm: 1 }), cache);
     expect(trapped.map).toBe(before.map);
     expect(trapped.separation).not.toBe(before.separation);
     const renamed = runPipeline(
@@ -106,20 +112,16 @@ describe("artwork and recipe give every result", () => {
     const cache = makeResultCache();
     const before = runPipeline(artwork, recipe, cache);
     const region = (results: typeof before, id: string) => results.separation.plates.find((p) => p.id === id)?.region;
-    const { separations, colours } = recipe;
-    const moved = { ...recipe, separations: { ...separations, order: ["14304f", "d8412f"] } };
-    const renamed = { ...moved, colours: { ...colours, spots: { d8412f: { name: "Brick" } } } };
-    const bare = {
-      ...renamed,
-      separations: { ...moved.separations, base: { ...separations.base, mode: "off" as const } },
-    };
+    const moved = { ...recipe, colours: { ...recipe.colours, order: ["14304f", "d8412f"] } };
+    const renamed = { ...moved, colours: { ...moved.colours, spots: { d8412f: { name: "Brick" } } } };
+    const bare = withScreens(renamed, { base: { ...recipe.processes.screens.base, mode: "off" } });
     for (const changed of [moved, renamed, bare]) {
       const after = runPipeline(artwork, changed, cache);
       expect(region(after, "d8412f")).toBe(region(before, "d8412f"));
       // What is kept must be what a fresh start gives.
       expect(after.separation).toEqual(runPipeline(artwork, changed).separation);
     }
-    const spread = { ...bare, separations: { ...bare.separations, trapMm: 1 } };
+    const spread = withScreens(bare, { trapMm: 1 });
     expect(region(runPipeline(artwork, spread, cache), "d8412f")).not.toBe(region(before, "d8412f"));
   });
 
@@ -140,15 +142,37 @@ describe("a recipe of an earlier form", () => {
 
   it("is brought over when it is read: its simplifications become entries, and it gives what it gave", () => {
     const { entries: _, ...shapes } = recipe.shapes;
-    const kept = { ...recipe, format: 1, shapes: { ...shapes, simplify: [entry] } };
+    const { process: _process, processes: _processes, ...common } = recipe;
+    const { order: _order, ...colours } = recipe.colours;
+    const base = { mode: "on", chokeMm: 0.5, thinnestMm: 0.4, spots: { d8412f: true } } as const;
+    const films = { sheetMm: null, isMirrored: true, hasMarks: true, hasLabels: false };
+    const kept = {
+      ...common,
+      format: 1,
+      colours,
+      shapes: { ...shapes, simplify: [entry] },
+      separations: { order: ["14304f"], trapMm: 0.5, base },
+      output: films,
+    };
     const read = readRecipe(JSON.parse(JSON.stringify(kept)));
-    expect(read).toEqual({ ...recipe, shapes: { ...shapes, entries: [{ ...entry, kind: "simplify" }] } });
+    expect(read).toEqual({
+      ...common,
+      colours: { ...colours, order: ["14304f"] },
+      shapes: { ...shapes, entries: [{ ...entry, kind: "simplify" }] },
+      process: "screens",
+      processes: { screens: { trapMm: 0.5, base, films } },
+    });
     expect(countShapes(runPipeline(artwork, read).map).nodes).toBeLessThan(
       countShapes(runPipeline(artwork, recipe).map).nodes,
     );
     // Brought over once, it stays as it is; parts of a recipe are taken, too.
     expect(readRecipe(read)).toEqual(read);
     expect(readRecipe({ shapes: { simplify: [entry] } }).shapes.entries).toHaveLength(1);
+    expect(readRecipe({ separations: { trapMm: 0.2 } }).processes.screens).toMatchObject({
+      trapMm: 0.2,
+      films: { isMirrored: false },
+    });
+    expect(readRecipe({ output: { isMirrored: true } }).processes.screens.films.isMirrored).toBe(true);
     expect(readRecipe({})).toEqual(makeRecipe());
   });
 
@@ -161,14 +185,14 @@ describe("a recipe of an earlier form", () => {
 
 describe("the recipe's schema", () => {
   it("fills an empty recipe with the trade's defaults", () => {
-    const { artwork: art, separations, shapes } = makeRecipe();
+    const { artwork: art, processes, shapes } = makeRecipe();
     expect(art.width).toEqual({ value: 10.5, unit: "in" });
-    expect([separations.trapMm, separations.base.chokeMm, shapes.specksPx]).toEqual([0.3, 0.35, 2]);
+    expect([processes.screens.trapMm, processes.screens.base.chokeMm, shapes.specksPx]).toEqual([0.3, 0.35, 2]);
   });
   it.each([
     { artwork: { width: { value: 3, unit: "mm" } } },
     { artwork: { garment: "navy" } },
-    { separations: { trapMm: -1 } },
+    { processes: { screens: { trapMm: -1 } } },
     { colours: { count: 0 } },
   ])("refuses %j", (parts) => {
     expect(recipeSchema.safeParse(parts).success).toBe(false);

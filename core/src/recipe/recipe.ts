@@ -2,9 +2,10 @@
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
+import { processesSchema, processSchema } from "../process/index.ts";
 import { MAX_FOUND } from "../reduce/index.ts";
 import { stockReferenceSchema } from "../shelf/index.ts";
-import { CHOKE_MM, FULL_FRONT_IN, THIN_LINE_MM, TRAP_MM } from "../trade/index.ts";
+import { FULL_FRONT_IN } from "../trade/index.ts";
 import { hexSchema, spotIdSchema, z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
 import { correctionSchema } from "./corrections.ts";
@@ -16,7 +17,7 @@ export const MIN_PRINT_MM = 5;
 export const MAX_PRINT_MM = 2000;
 
 /** What a person may type, where other ways in have to say the same. */
-export const RECIPE_LIMITS = { trapMm: { min: 0, max: 3 }, tolerancePx: { min: 0.02, max: 5 } } as const;
+export const RECIPE_LIMITS = { tolerancePx: { min: 0.02, max: 5 } } as const;
 
 const lengthSchema = z
   .object({ value: z.number().positive(), unit: z.enum(["mm", "cm", "in", "pt"]) })
@@ -80,6 +81,11 @@ export const recipeSchema = z.object({
         .array(z.object({ id: spotIdSchema, hex: hexSchema }))
         .max(MAX_FOUND)
         .default([]),
+      /** The order in which spots lie over each other that the person chose; others go where their lightness puts them. */
+      order: z
+        .array(spotIdSchema)
+        .max(2 * MAX_FOUND)
+        .default([]),
       corrections: z.array(correctionSchema).max(1000).default([]),
       /** Pieces to print, for what a colour costs. */
       pieces: z.number().int().min(1).max(1_000_000).default(50),
@@ -98,35 +104,9 @@ export const recipeSchema = z.object({
       entries: z.array(shapeEntrySchema).max(1000).default([]),
     })
     .prefault({}),
-  separations: z
-    .object({
-      order: z
-        .array(spotIdSchema)
-        .max(2 * MAX_FOUND)
-        .default([]),
-      trapMm: z.number().min(RECIPE_LIMITS.trapMm.min).max(RECIPE_LIMITS.trapMm.max).default(TRAP_MM),
-      base: z
-        .object({
-          mode: z.enum(["auto", "on", "off"]).default("auto"),
-          chokeMm: z.number().min(0).max(3).default(CHOKE_MM),
-          /** Thinnest base that prints, the shop's thinnest line when the job came in. */
-          thinnestMm: z.number().min(0).max(10).default(THIN_LINE_MM),
-          spots: z.record(spotIdSchema, z.boolean()).default({}),
-        })
-        .prefault({}),
-    })
-    .prefault({}),
-  output: z
-    .object({
-      sheetMm: z
-        .object({ width: z.number().min(20).max(3000), height: z.number().min(20).max(3000) })
-        .nullable()
-        .default(null),
-      isMirrored: z.boolean().default(false),
-      hasMarks: z.boolean().default(true),
-      hasLabels: z.boolean().default(true),
-    })
-    .prefault({}),
+  /** How the job is made. */
+  process: processSchema.default("screens"),
+  processes: processesSchema.prefault({}),
 });
 
 export type Recipe = z.infer<typeof recipeSchema>;

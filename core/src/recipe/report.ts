@@ -105,7 +105,7 @@ export function listThinPlaces(
   const base = plates.find(({ kind }) => kind === "base");
   return [
     ...findThinPlaces(map, reduction.spots, limits, mmPerPx),
-    ...(base ? findThinBase(base.region, recipe.separations.base.thinnestMm, mmPerPx) : []),
+    ...(base ? findThinBase(base.region, recipe.processes.screens.base.thinnestMm, mmPerPx) : []),
   ];
 }
 
@@ -133,7 +133,7 @@ export function listChecks(
     line: (n: number) => `${n === 1 ? "line" : "lines"} under ${limits.lineMm} mm`,
     gap: (n: number) => `${n === 1 ? "gap" : "gaps"} under ${limits.gapMm} mm`,
     base: (n: number) =>
-      `${n === 1 ? "place" : "places"} where the underbase is under ${recipe.separations.base.thinnestMm} mm and may not print`,
+      `${n === 1 ? "place" : "places"} where the underbase is under ${recipe.processes.screens.base.thinnestMm} mm and may not print`,
   } as const;
   for (const kind of ["line", "gap", "base"] as const) {
     const places = thin.filter((place) => place.kind === kind);

@@ -27,11 +27,11 @@ const STAY = [
   "shapes.cornerDeg",
   "shapes.thinnestPx",
   "shapes.entries.simplify.tolerancePx",
-  "separations.trapMm",
-  "separations.base.chokeMm",
-  "separations.base.thinnestMm",
-  "output.sheetMm.width",
-  "output.sheetMm.height",
+  "processes.screens.trapMm",
+  "processes.screens.base.chokeMm",
+  "processes.screens.base.thinnestMm",
+  "processes.screens.films.sheetMm.width",
+  "processes.screens.films.sheetMm.height",
 ];
 
 /** Values of a schema that together have every field of it: one for each option of a union. */

@@ -25,5 +25,6 @@ export {
   spotCoverage,
   spreadInks,
 } from "./separate.ts";
+export { SCREENS_LIMITS, type ScreensSettings, screensSettingsSchema } from "./settings.ts";
 export { spreadTraps } from "./trap.ts";
 export { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";

@@ -1,16 +1,10 @@
 // One sheet for all films of a job: where the art, the targets, the centre marks and the label stand. Everything is in
 // millimetres from the sheet's top-left corner, the same on every film, so that plates register.
 import type { Plate, Separation } from "./separate.ts";
+import type { ScreensSettings } from "./settings.ts";
 
-/** The person's decisions about films, part of the recipe. */
-export interface FilmSettings {
-  /** Smallest sheet; it grows where the art with its marks needs more. Null: just as large as that needs. */
-  readonly sheetMm: { readonly width: number; readonly height: number } | null;
-  /** Mirrored for emulsion-side contact; right-reading otherwise. */
-  readonly isMirrored: boolean;
-  readonly hasMarks: boolean;
-  readonly hasLabels: boolean;
-}
+/** The person's decisions about films. */
+export type FilmSettings = ScreensSettings["films"];
 
 /** What a label says of the job. `date` is written as given: the layout has no clock. */
 export interface FilmFacts {

@@ -12,23 +12,14 @@ import {
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import { orderInks } from "./print-order.ts";
+import type { ScreensSettings } from "./settings.ts";
 import { type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
-/** The person's decisions about plates, part of the recipe. */
-export interface SeparationSettings {
+/** The person's decisions about plates. */
+export interface SeparationSettings extends Pick<ScreensSettings, "trapMm" | "base"> {
   /** Spot ids in the print order that the person chose; others are placed by lightness. */
   readonly order: readonly string[];
-  readonly trapMm: number;
-  readonly base: {
-    /** "auto": on dark garments. */
-    readonly mode: "auto" | "on" | "off";
-    readonly chokeMm: number;
-    /** Thinnest base that prints: a choke leaves at least this. */
-    readonly thinnestMm: number;
-    /** Decisions per spot that differ from the rule. */
-    readonly spots: Readonly<Record<string, boolean>>;
-  };
 }
 
 /** One registered separation. `region` is closed paths in source pixels; even-odd and non-zero fill agree on it. */
@@ -82,7 +73,10 @@ export function fromLightToDark({ map, spots }: Pick<Separable, "map" | "spots">
 }
 
 /** The spots that a base lies under, sorted; empty: no base. */
-export function basedSpots({ map, spots, garment }: Separable, { base }: SeparationSettings): readonly string[] {
+export function basedSpots(
+  { map, spots, garment }: Separable,
+  { base }: Pick<SeparationSettings, "base">,
+): readonly string[] {
   const hasBase = base.mode === "on" || (base.mode === "auto" && wantsBase(garment));
   if (!hasBase) return [];
   const based = inksOf({ map, spots }).filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment));
@@ -90,7 +84,7 @@ export function basedSpots({ map, spots, garment }: Separable, { base }: Separat
 }
 
 /** The base's region; null where there is none. */
-export function layBase(art: Separable, settings: SeparationSettings): PlateRegion | null {
+export function layBase(art: Separable, settings: Pick<SeparationSettings, "base">): PlateRegion | null {
   const based = basedSpots(art, settings);
   if (based.length === 0) return null;
   const { map } = art;
@@ -107,7 +101,7 @@ export function layBase(art: Separable, settings: SeparationSettings): PlateRegi
 /** The plates in print order, the base first. */
 export function orderPlates(
   art: Separable,
-  settings: SeparationSettings,
+  settings: Pick<SeparationSettings, "order" | "base">,
   regions: ReadonlyMap<string, InkRegion>,
   base: PlateRegion | null,
 ): Separation {

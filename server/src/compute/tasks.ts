@@ -97,7 +97,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
   const results = step.value;
   const { separation, reduction } = results;
   const facts = { job: task.job, client: task.client, date: orderedAt.toISOString().slice(0, 10) };
-  const films = layOutFilms(separation, recipe.output, facts);
+  const films = layOutFilms(separation, recipe.processes.screens.films, facts);
   const labelFont = await readLabelFont();
   const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
   const filmsPdf = await writeFilmsPdf(films, labelFont, orderedAt, (index) =>
@@ -113,9 +113,7 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
       name: "shapes.svg",
       mediaType: "image/svg+xml",
       bytes: text.encode(
-        writeShapesSvg(
-          layShapes(results.map, orderSpots(reduction.spots, recipe.separations.order), separation.mmPerPx),
-        ),
+        writeShapesSvg(layShapes(results.map, orderSpots(reduction.spots, recipe.colours.order), separation.mmPerPx)),
       ),
     },
     { name: "separations.svg", mediaType: "image/svg+xml", bytes: text.encode(writeSeparationsSvg(separation)) },

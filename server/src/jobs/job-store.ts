@@ -72,7 +72,7 @@ export function makeJobStore(database: DataSource): JobStore {
       // What the shop can print is the job's from its first day on.
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const { thinnestLineMm } = shopSettingsSchema.parse(shop);
-      const body = makeRecipe({ separations: { base: { thinnestMm: thinnestLineMm } } });
+      const body = makeRecipe({ processes: { screens: { base: { thinnestMm: thinnestLineMm } } } });
       const first: FirstVersion = { client: "", step: "artwork", body };
       const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
       const job = await findJob(manager, id);

@@ -59,7 +59,7 @@ export async function makeShapesFile(
   { prepared, reduction, map }: Traced,
 ): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
   const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
-  const drawing = layShapes(map, orderSpots(reduction.spots, recipe.separations.order), mmPerPx, stacking);
+  const drawing = layShapes(map, orderSpots(reduction.spots, recipe.colours.order), mmPerPx, stacking);
   const files = await writeShapeFiles(drawing, format, isPerColour, new Date());
   // Copies: what the writers give may be a view of something larger.
   if (files.length === 1) return { name: files[0].name, bytes: files[0].bytes.slice() };

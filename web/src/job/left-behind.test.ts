@@ -15,7 +15,7 @@ beforeEach(() => {
 });
 
 describe("a recipe that was too large for a closing page", () => {
-  const save = { basedOn: 3, recipe: makeRecipe({ separations: { trapMm: 0.7 } }) };
+  const save = { basedOn: 3, recipe: makeRecipe({ processes: { screens: { trapMm: 0.7 } } }) };
 
   it("waits for its job, and is taken up once", () => {
     leaveBehind("one", save);
@@ -25,8 +25,9 @@ describe("a recipe that was too large for a closing page", () => {
   });
 
   it("of an earlier form is brought over; what is no recipe is let go", () => {
-    const { entries: _, ...shapes } = save.recipe.shapes;
-    const old = { ...save, recipe: { ...save.recipe, format: 1, shapes: { ...shapes, simplify: [] } } };
+    const { films, ...separations } = save.recipe.processes.screens;
+    const { process: _, processes: __, ...common } = save.recipe;
+    const old = { ...save, recipe: { ...common, format: 1, separations, output: films } };
     kept.set("unsaved recipe of one", JSON.stringify(old));
     expect(takeUpAgain("one")).toEqual(save);
     kept.set("unsaved recipe of one", JSON.stringify({ basedOn: 0 }));

@@ -2,6 +2,7 @@ import type { Job } from "@plain-palette/contract";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, RequestProblem } from "../api/client.ts";
+import { setScreens } from "../workbench/steps/edit-screens.ts";
 import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore } from "./recipe-store.ts";
 
@@ -35,7 +36,8 @@ const JOB: Job = {
 
 const withTrap =
   (trapMm: number) =>
-  (recipe: Recipe): Recipe => ({ ...recipe, separations: { ...recipe.separations, trapMm } });
+  (recipe: Recipe): Recipe =>
+    setScreens(recipe, { trapMm });
 const refusal = (status: number, more = {}) =>
   new RequestProblem({ type: "about:blank", title: "refused", status, ...more });
 
@@ -44,7 +46,7 @@ function fakeServer() {
   const saves: number[] = [];
   let head = JOB.head;
   vi.spyOn(api, "saveRecipe").mockImplementation(async (_id, { basedOn, recipe }) => {
-    saves.push(recipe.separations.trapMm);
+    saves.push(recipe.processes.screens.trapMm);
     head++;
     return { ...JOB, recipe, head, undo: basedOn };
   });
@@ -65,7 +67,7 @@ describe("the recipe of an open job", () => {
     const store = makeRecipeStore(JOB);
     for (let i = 1; i <= 20; i++) {
       store.getState().edit(withTrap(i / 10));
-      expect(store.getState().recipe.separations.trapMm).toBe(i / 10);
+      expect(store.getState().recipe.processes.screens.trapMm).toBe(i / 10);
       await vi.advanceTimersByTimeAsync(20);
     }
     expect(store.getState().save.kind).toBe("unsaved");
@@ -113,7 +115,7 @@ describe("the recipe of an open job", () => {
     await store.getState().resolve("ours");
     expect(second).toHaveBeenCalledWith(JOB.id, expect.objectContaining({ basedOn: 2 }));
     expect(store.getState()).toMatchObject({ save: { kind: "saved" }, job: { head: 4 } });
-    expect(store.getState().recipe.separations.trapMm).toBe(0.6);
+    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.6);
   });
 
   it("undo saves first, then goes back; it never throws away an edit", async () => {
@@ -128,7 +130,7 @@ describe("the recipe of an open job", () => {
     await store.getState().undo();
     expect(saves).toEqual([0.7]);
     expect(moves).toEqual([1]);
-    expect(store.getState().recipe.separations.trapMm).toBe(0.3);
+    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.3);
   });
 
   it("goes back twice when undo is pressed twice at once, and an edit made on the way stays on top", async () => {
@@ -150,7 +152,7 @@ describe("the recipe of an open job", () => {
     expect(seen).toEqual([5, 4]);
     expect(saves).toEqual([0.9]);
     expect(store.getState()).toMatchObject({ job: { undo: 3 }, save: { kind: "saved" } });
-    expect(store.getState().recipe.separations.trapMm).toBe(0.9);
+    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.9);
   });
 
   it("hands an unsaved edit to the browser when the page closes, once", () => {

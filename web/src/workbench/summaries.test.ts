@@ -17,7 +17,10 @@ describe("the ticket's lines", () => {
       shapes: "not traced yet",
       output: "films, right-reading",
     });
-    const mirrored = makeRecipe({ output: { isMirrored: true }, artwork: { width: { value: 40, unit: "cm" } } });
+    const mirrored = makeRecipe({
+      processes: { screens: { films: { isMirrored: true } } },
+      artwork: { width: { value: 40, unit: "cm" } },
+    });
     expect(summariseSteps(size, mirrored, NOTHING)).toMatchObject({
       artwork: "40 cm wide, 100 dpi",
       output: "films, mirrored",

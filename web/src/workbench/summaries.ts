@@ -18,9 +18,9 @@ export function summariseSteps(
       ? `${count(traced.counts.shapes, "shape")}, ${count(traced.counts.nodes, "node")}`
       : "not traced yet",
     separations: separation
-      ? `${count(separation.plates.length, "plate")}, trap ${recipe.separations.trapMm} mm`
-      : `trap ${recipe.separations.trapMm} mm`,
-    output: recipe.output.isMirrored ? "films, mirrored" : "films, right-reading",
+      ? `${count(separation.plates.length, "plate")}, trap ${recipe.processes.screens.trapMm} mm`
+      : `trap ${recipe.processes.screens.trapMm} mm`,
+    output: recipe.processes.screens.films.isMirrored ? "films, mirrored" : "films, right-reading",
     proof: "to look at and show",
   };
 }

@@ -136,12 +136,12 @@ export function Workbench() {
   const films = useMemo(
     () =>
       separation &&
-      layOutFilms(separation, recipe.output, {
+      layOutFilms(separation, recipe.processes.screens.films, {
         job: `${job.number} ${job.title}`,
         client: job.client || "no client given",
         date: new Date().toISOString().slice(0, 10),
       }),
-    [separation, recipe.output, job.number, job.title, job.client],
+    [separation, recipe.processes.screens.films, job.number, job.title, job.client],
   );
   const filmShown = Math.min(film, Math.max(0, (films?.films.length ?? 1) - 1));
   const isFilm = step === "output" && films !== null && films.films.length > 0 && !isSourceHeld;

@@ -111,7 +111,8 @@ function lengthIn(mm: number, unit: Length["unit"]): Length {
 }
 
 function TooBig({ widthMm, heightMm }: { widthMm: number; heightMm: number }) {
-  const { artwork, output } = useJob((state) => state.recipe);
+  const { artwork, processes } = useJob((state) => state.recipe);
+  const { sheetMm } = processes.screens.films;
   const isOver = (room: { width: number; height: number }) =>
     widthMm > room.width + 0.05 || heightMm > room.height + 0.05;
   const { placement } = artwork;
@@ -124,10 +125,10 @@ function TooBig({ widthMm, heightMm }: { widthMm: number; heightMm: number }) {
           {placement.areaHeightMm.toFixed(0)} mm.
         </p>
       )}
-      {output.sheetMm && isOver(output.sheetMm) && (
+      {sheetMm && isOver(sheetMm) && (
         <p role="alert" className="text-xs text-wrong">
-          {size} is too big for the sheet of {output.sheetMm.width.toFixed(0)} × {output.sheetMm.height.toFixed(0)} mm:
-          the film will grow.
+          {size} is too big for the sheet of {sheetMm.width.toFixed(0)} × {sheetMm.height.toFixed(0)} mm: the film will
+          grow.
         </p>
       )}
     </>

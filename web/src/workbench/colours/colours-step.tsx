@@ -1,5 +1,4 @@
 // Colours: how many, which, what each is to the press, and which place is which.
-import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { orderInks } from "@plain-palette/core/screens";
 import { matchStock, referStock, SPOT_STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
@@ -71,7 +70,7 @@ const KIND_NAMES: Readonly<Record<StockKind, string>> = {
 
 /** All spots, inks in print order first. */
 function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<Props, "desk" | "change">) {
-  const order = useJob((state) => state.recipe.separations.order);
+  const order = useJob((state) => state.recipe.colours.order);
   const edit = useJob((state) => state.edit);
   const { spots } = reduced;
   const total = spots.reduce((sum, spot) => sum + spot.areaPx, 0) || 1;
@@ -83,7 +82,7 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
   const others = spots.filter(({ role }) => role !== "ink");
   const ids = inks.map(({ id }) => id);
   const rowOf = (spot: Spot) => ({ spot, spots, share: spot.areaPx / total, largest, desk, change });
-  const setOrder = (next: string[]) => edit((r): Recipe => ({ ...r, separations: { ...r.separations, order: next } }));
+  const setOrder = (next: string[]) => edit((r) => setColours(r, { order: next }));
   return (
     <Group title="Spots in print order">
       <div className="flex items-center justify-between gap-2 pb-1.5">

@@ -10,6 +10,7 @@ import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
+import { setScreens } from "./edit-screens.ts";
 import { Fact, Group, Panel } from "./panel.tsx";
 
 /** Sheets of film that shops buy, mm (ISO 216 and common roll cuts). Null: as large as art and marks need. */
@@ -30,12 +31,12 @@ interface Props {
 }
 
 export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
-  const { output } = useJob((state) => state.recipe);
+  const wanted = useJob((state) => state.recipe.processes.screens.films);
   const edit = useJob((state) => state.edit);
   const runs = useRuns();
-  const set = (part: Partial<typeof output>) => edit((r) => ({ ...r, output: { ...r.output, ...part } }));
+  const set = (part: Partial<typeof wanted>) => edit((r) => setScreens(r, { films: { ...wanted, ...part } }));
   const sheet = SHEETS.find(
-    ({ size }) => size?.width === output.sheetMm?.width && size?.height === output.sheetMm?.height,
+    ({ size }) => size?.width === wanted.sheetMm?.width && size?.height === wanted.sheetMm?.height,
   );
   return (
     <Panel step="output" next="proof" isDone={runs.isCurrent}>
@@ -57,7 +58,7 @@ export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
         <div className="py-1">
           <Choice
             label="Reading"
-            value={output.isMirrored ? "mirrored" : "right"}
+            value={wanted.isMirrored ? "mirrored" : "right"}
             options={[
               { value: "right", text: "Right-reading" },
               { value: "mirrored", text: "Mirrored" },
@@ -67,10 +68,10 @@ export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
         </div>
         <CheckField
           label="Registration targets and centre marks"
-          isOn={output.hasMarks}
+          isOn={wanted.hasMarks}
           onChange={(hasMarks) => set({ hasMarks })}
         />
-        <CheckField label="Labels" isOn={output.hasLabels} onChange={(hasLabels) => set({ hasLabels })} />
+        <CheckField label="Labels" isOn={wanted.hasLabels} onChange={(hasLabels) => set({ hasLabels })} />
       </Group>
       <Group title="Films">
         {!films && <p role="status">Separating ...</p>}

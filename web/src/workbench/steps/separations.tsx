@@ -9,6 +9,8 @@ import { Choice } from "../../parts/choice.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
 import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
+import { setColours } from "../colours/edit-colours.ts";
+import { setScreens } from "./edit-screens.ts";
 import { Group, Panel } from "./panel.tsx";
 
 /** Which plates lie on the table. */
@@ -34,11 +36,11 @@ interface Props {
 const MOST_LISTED = 30;
 
 export function SeparationsStep({ computed, choice, onPlace }: Props) {
-  const { separations, artwork } = useJob((state) => state.recipe);
+  const { artwork, colours } = useJob((state) => state.recipe);
+  const { trapMm, base: wanted } = useJob((state) => state.recipe.processes.screens);
   const edit = useJob((state) => state.edit);
-  const set = (part: Partial<typeof separations>) =>
-    edit((r) => ({ ...r, separations: { ...r.separations, ...part } }));
-  const setBase = (part: Partial<typeof separations.base>) => set({ base: { ...separations.base, ...part } });
+  const setBase = (part: Partial<typeof wanted>) => edit((r) => setScreens(r, { base: { ...wanted, ...part } }));
+  const setOrder = (order: string[]) => edit((r) => setColours(r, { order }));
   const plates = computed.separation?.plates ?? [];
   const base = plates.find((plate) => plate.kind === "base");
   const inks = plates.filter((plate) => plate.kind === "spot");
@@ -54,7 +56,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
             <PlateRow plate={base} largest={largest} choice={choice} plates={plates} grip={null} />
           </ul>
         )}
-        <SortableGroups groups={[inkIds]} onMove={(id, toPlaceOf) => set({ order: moveInList(inkIds, id, toPlaceOf) })}>
+        <SortableGroups groups={[inkIds]} onMove={(id, toPlaceOf) => setOrder(moveInList(inkIds, id, toPlaceOf))}>
           {() => (
             <ol aria-label="Plates">
               {inks.map((plate) => (
@@ -68,7 +70,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
             <Button onClick={() => choice.setHidden(new Set())} disabled={choice.hidden.size === 0}>
               All on the table
             </Button>
-            <Button onClick={() => set({ order: [] })} disabled={separations.order.length === 0}>
+            <Button onClick={() => setOrder([])} disabled={colours.order.length === 0}>
               Light to dark
             </Button>
           </div>
@@ -77,26 +79,21 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
       <Group title="Trap">
         <MmField
           label="Trap width"
-          valueMm={separations.trapMm}
+          valueMm={trapMm}
           min={0}
           max={3}
           hint="The lighter ink spreads under the darker one, only where two inks meet; thinner where a feature is thin"
-          onChange={(trapMm) => set({ trapMm })}
+          onChange={(mm) => edit((r) => setScreens(r, { trapMm: mm }))}
         />
       </Group>
       <Group title="Underbase">
         <div className="py-1">
-          <Choice
-            label="Underbase"
-            value={separations.base.mode}
-            options={BASE_MODES}
-            onChange={(mode) => setBase({ mode })}
-          />
+          <Choice label="Underbase" value={wanted.mode} options={BASE_MODES} onChange={(mode) => setBase({ mode })} />
         </div>
-        {separations.base.mode === "auto" && <p className="pb-1 text-xs text-soft">{saysOfGarment(artwork.garment)}</p>}
+        {wanted.mode === "auto" && <p className="pb-1 text-xs text-soft">{saysOfGarment(artwork.garment)}</p>}
         <MmField
           label="Choke"
-          valueMm={separations.base.chokeMm}
+          valueMm={wanted.chokeMm}
           min={0}
           max={3}
           hint="How far the base stays inside bare garment; it runs on under darker inks, and gives way under thin ones"
@@ -104,7 +101,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
         />
         <MmField
           label="Thinnest base"
-          valueMm={separations.base.thinnestMm}
+          valueMm={wanted.thinnestMm}
           min={0}
           max={10}
           hint="What still prints: a choke leaves at least this"
@@ -119,9 +116,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
                   type="checkbox"
                   className="size-4 accent-ink"
                   checked={plate.isBased}
-                  onChange={(event) =>
-                    setBase({ spots: { ...separations.base.spots, [plate.id]: event.target.checked } })
-                  }
+                  onChange={(event) => setBase({ spots: { ...wanted.spots, [plate.id]: event.target.checked } })}
                 />
                 {plate.name}
               </label>
