@@ -12,10 +12,10 @@ import {
   RECIPE_LIMITS,
   type Recipe,
   recipeSchema,
+  type ShapeWishes,
 } from "@plain-palette/core/recipe";
 import { MAX_FOUND } from "@plain-palette/core/reduce";
 import { SCREENS_LIMITS } from "@plain-palette/core/screens";
-import type { ShapeFilesWanted } from "./separate-file.ts";
 
 export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
@@ -36,7 +36,7 @@ export interface SeparateArguments {
   readonly recipe: Recipe;
   /** Whether the background is taken away as the page would propose it. */
   readonly takesBackground: boolean;
-  readonly shapes: ShapeFilesWanted;
+  readonly shapes: ShapeWishes;
 }
 
 const OPTIONS = {

@@ -1,22 +1,13 @@
 // One file through the whole pipeline, outputs written beside each other.
 import { readFile } from "node:fs/promises";
 import { basename, extname } from "node:path";
-import {
-  layShapes,
-  type ShapeFormat,
-  type Stacking,
-  warnOfMissing,
-  writeFilmsPdf,
-  writeSeparationsPdf,
-  writeSeparationsSvg,
-  writeShapeFiles,
-} from "@plain-palette/core/formats";
 import { proposeBackground, type Raster } from "@plain-palette/core/raster";
 import {
   aboutStep,
   garmentRgb,
+  listOutputs,
+  makeCommonFiles,
   makePrepareCache,
-  makeReport,
   makeResultCache,
   nextActionId,
   pickBackground,
@@ -24,23 +15,16 @@ import {
   type Recipe,
   type Results,
   runSteps,
+  type ShapeWishes,
 } from "@plain-palette/core/recipe";
-import { layOutFilms, orderSpots } from "@plain-palette/core/screens";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
-import { writeWhole } from "./output-folder.ts";
-
-/** How shapes are given out. */
-export interface ShapeFilesWanted {
-  readonly formats: readonly ShapeFormat[];
-  readonly stacking: Stacking;
-  readonly isPerColour: boolean;
-}
+import { type OutputFile, writeWhole } from "./output-folder.ts";
 
 /** What the shell asks for beside the files. */
 export interface SeparateWishes {
   readonly recipe: Recipe;
   readonly takesBackground: boolean;
-  readonly shapes: ShapeFilesWanted;
+  readonly shapes: ShapeWishes;
 }
 
 /** Separates one file into `folder`. Returns warnings. Throws what decodeArtwork and the file system throw, and an OutputError. */
@@ -58,39 +42,21 @@ export async function separateFile(
   const results = runTimed({ key: file, raster }, recipe, timings);
 
   const beforeFilms = performance.now();
-  const date = now.toISOString().slice(0, 10);
-  const job = basename(file, extname(file));
-  const films = layOutFilms(results.separation, recipe.processes.screens.films, {
-    job,
+  const facts = {
+    job: basename(file, extname(file)),
     client: "no client given",
-    date,
-  });
-  const labelFont = await readLabelFont();
-  const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
-  const filmsPdf = await writeFilmsPdf(films, labelFont, now);
-  const separationsPdf = await writeSeparationsPdf(results.separation, now);
+    date: now,
+    labelFont: await readLabelFont(),
+  };
+  const { outputs, notes: said } = listOutputs(recipe, results, facts);
+  const files: OutputFile[] = [];
+  for (const { name, make } of outputs) files.push({ name, bytes: await make(() => {}) });
   timings.films = performance.now() - beforeFilms;
 
   for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
-  const report = makeReport(recipe, results, timings, [...notes, ...note, ...(missing === null ? [] : [missing])]);
-  const inOrder = orderSpots(results.reduction.spots, recipe.colours.order);
-  const drawing = layShapes(results.map, inOrder, results.separation.mmPerPx, shapes.stacking);
-  const made = await Promise.all(
-    shapes.formats.map((format) => writeShapeFiles(drawing, format, shapes.isPerColour, now)),
-  );
-  await writeWhole(folder, [
-    ...made.flat(),
-    { name: "separations.svg", bytes: writeSeparationsSvg(results.separation) },
-    { name: "films.pdf", bytes: filmsPdf },
-    { name: "separations.pdf", bytes: separationsPdf },
-    { name: "recipe.json", bytes: toJson(recipe) },
-    { name: "report.json", bytes: toJson(report) },
-  ]);
-  return report.warnings;
-}
-
-function toJson(value: unknown): string {
-  return `${JSON.stringify(value, null, 2)}\n`;
+  const common = await makeCommonFiles(recipe, results, shapes, now, timings, [...notes, ...note, ...said]);
+  await writeWhole(folder, [...files, ...common.files]);
+  return common.report.warnings;
 }
 
 /** The recipe with the background picked away, as the page proposes it; a note where there is none. */

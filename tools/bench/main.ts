@@ -1,11 +1,10 @@
 // npm run bench: what each step takes on a 1 and a 24 megapixel picture, as ratios to general-purpose libraries doing the
 // nearest job on the same pixels in the same process. Never a timed test: machines differ, ratios less so.
 
-import { writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/formats";
 import { drawLineArt, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
 import { aboutStep, makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
 import { findColours, reduceColours } from "@plain-palette/core/reduce";
-import { layOutFilms } from "@plain-palette/core/screens";
+import { layOutFilms, writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/screens";
 import { readLabelFont } from "@plain-palette/server/intake";
 import { contours } from "d3-contour";
 import { PDFDocument } from "pdf-lib";

@@ -1,8 +1,9 @@
 import { PDFDict, PDFDocument, PDFName } from "pdf-lib";
 import { describe, expect, it } from "vitest";
+import { writeSeparationsPdf, writeSeparationsSvg } from "../screens/index.ts";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { circleRegion, oneSpotSeparation } from "../testing/separation.test.support.ts";
-import { layShapes, writeSeparationsPdf, writeSeparationsSvg, writeShapesSvg } from "./index.ts";
+import { layShapes, writeShapesSvg } from "./index.ts";
 
 const DATE = new Date("2026-11-25T00:00:00Z");
 

@@ -1,7 +1,4 @@
 export { readCxf3, writeCxf3 } from "./cxf3.ts";
-export { writeFilmsPdf } from "./films-pdf.ts";
-export { warnOfMissing } from "./label-text.ts";
-export { writeSeparationsPdf } from "./separations-pdf.ts";
 export {
   layShapes,
   oneColour,
@@ -13,6 +10,6 @@ export { writeShapesDxf } from "./shapes-dxf.ts";
 export { writeShapesEps } from "./shapes-eps.ts";
 export { SHAPE_FORMATS, type ShapeFile, type ShapeFormat, writeShapeFiles } from "./shapes-file.ts";
 export { writeShapesPdf } from "./shapes-pdf.ts";
-export { escapeXml, writeSeparationsSvg, writeShapesSvg } from "./shapes-svg.ts";
+export { escapeXml, SVG_DIGITS, svgRoot, writeShapesSvg } from "./shapes-svg.ts";
 export { readStockCsv, writeStockCsv } from "./stock-csv.ts";
 export type { LineProblem, StockFile } from "./stock-file.ts";

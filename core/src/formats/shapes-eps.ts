@@ -1,7 +1,7 @@
 // shapes.eps: Encapsulated PostScript (Adobe, PostScript Language Reference, third edition, with the EPSF 3.0 and document
 // structuring conventions), every colour a Separation (section 4.8.4).
 import { trimNumber } from "../geometry/index.ts";
-import { PT_PER_MM, pathOperators } from "./pdf-page.ts";
+import { PT_PER_MM, pathOperators } from "../pdf/index.ts";
 import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** The operators that paths are written with are PDF's; here they are PostScript's. */

@@ -1,7 +1,7 @@
 // shapes.pdf: the planar map's shapes on a page of their own size, every colour an ink of its own (ISO 32000-1, 8.6.6.4).
 import { PDFName } from "pdf-lib";
 import { trimNumber } from "../geometry/index.ts";
-import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "./pdf-page.ts";
+import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "../pdf/index.ts";
 import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** Bytes of shapes.pdf. The date is given, since core has no clock. */

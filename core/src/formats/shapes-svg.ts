@@ -1,18 +1,18 @@
 // shapes.svg: the planar map's shapes, one group per spot, at true size.
 import { formatHex } from "../colour/index.ts";
 import { isClosed, pathToSvg, trimNumber } from "../geometry/index.ts";
-import type { Separation } from "../screens/index.ts";
 import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** Decimals of a coordinate in source pixels: a thousandth of a pixel is far below any press. */
-const DIGITS = 3;
+export const SVG_DIGITS = 3;
 
 /** Text safe inside an XML attribute. */
 export function escapeXml(text: string): string {
   return text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 }
 
-function svgRoot(widthPx: number, heightPx: number, mmPerPx: number, body: string, attributes: string): string {
+/** An SVG of the art's true size around a body in source pixels. */
+export function svgRoot(widthPx: number, heightPx: number, mmPerPx: number, body: string, attributes: string): string {
   const mm = (px: number) => `${trimNumber(px * mmPerPx, 4)}mm`;
   return (
     `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${mm(widthPx)}" ` +
@@ -31,25 +31,13 @@ export function writeShapesSvg(drawing: ShapeDrawing): string {
   for (const { spot, shapes, under, seams } of drawing.groups) {
     const hex = formatHex(spot.rgb);
     body += `<g data-spot="${escapeXml(spot.name)}" data-id="${spot.id}" data-role="${spot.role}" data-hex="${hex}" fill="${hex}">\n`;
-    for (const path of under) body += `<path d="${pathToSvg(path, DIGITS)}"/>\n`;
+    for (const path of under) body += `<path d="${pathToSvg(path, SVG_DIGITS)}"/>\n`;
     if (seams.length > 0) {
-      const lines = seams.map((path) => pathToSvg(path, DIGITS, isClosed(path))).join("");
+      const lines = seams.map((path) => pathToSvg(path, SVG_DIGITS, isClosed(path))).join("");
       body += `<path data-part="seams" fill="none" stroke="${hex}" stroke-width="${width}" d="${lines}"/>\n`;
     }
-    for (const shape of shapes) body += `<path d="${shape.map((path) => pathToSvg(path, DIGITS)).join("")}"/>\n`;
+    for (const shape of shapes) body += `<path d="${shape.map((path) => pathToSvg(path, SVG_DIGITS)).join("")}"/>\n`;
     body += "</g>\n";
   }
   return svgRoot(widthPx, heightPx, mmPerPx, body, ' fill-rule="evenodd"');
-}
-
-/** Text of separations.svg: the plates with traps and base, one group each, first printed first. */
-export function writeSeparationsSvg(separation: Separation): string {
-  let body = "";
-  for (const plate of separation.plates) {
-    const hex = formatHex(plate.rgb);
-    body +=
-      `<g data-plate="${escapeXml(plate.name)}" data-kind="${plate.kind}" data-order="${plate.order}" data-hex="${hex}" fill="${hex}">\n` +
-      `<path d="${plate.region.map((path) => pathToSvg(path, DIGITS)).join("")}"/>\n</g>\n`;
-  }
-  return svgRoot(separation.widthPx, separation.heightPx, separation.mmPerPx, body, ' fill-rule="evenodd"');
 }

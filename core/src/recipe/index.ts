@@ -10,6 +10,7 @@ export {
 export { pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
 export { bringOver } from "./old-forms.ts";
+export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {
   type Artwork,
   aboutStep,

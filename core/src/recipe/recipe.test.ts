@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { layShapes, writeSeparationsPdf, writeShapesSvg } from "../formats/index.ts";
+import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import { proposeBackground } from "../raster/index.ts";
 import { spotOfId } from "../reduce/index.ts";
-import type { ScreensSettings } from "../screens/index.ts";
+import { type ScreensSettings, writeSeparationsPdf } from "../screens/index.ts";
 import { drawSvg, renderSvg } from "../testing/pictures.test.support.ts";
 import { countShapes } from "../trace/index.ts";
 import {

@@ -9,8 +9,7 @@ import {
   type ThinPlace,
 } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
-import { spotCoverage } from "../screens/index.ts";
-import { countShapes } from "../trace/index.ts";
+import { countShapes, spotCoverage } from "../trace/index.ts";
 import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
 import type { Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";

@@ -20,3 +20,4 @@ export {
 } from "./reduce.ts";
 export type { UnderLine } from "./run-under.ts";
 export { spotOfId } from "./spot-of-id.ts";
+export { orderInks, orderSpots } from "./spot-order.ts";

@@ -1,3 +1,5 @@
+export { writeFilmsPdf } from "./films-pdf.ts";
+export { warnOfMissing } from "./label-text.ts";
 export {
   type Film,
   type FilmFacts,
@@ -8,7 +10,7 @@ export {
   MARKS,
   type Target,
 } from "./lay-out-films.ts";
-export { orderInks, orderSpots } from "./print-order.ts";
+export { listScreensOutputs } from "./outputs.ts";
 export {
   BASE_ID,
   basedSpots,
@@ -22,9 +24,10 @@ export {
   type Separation,
   type SeparationSettings,
   separatePlates,
-  spotCoverage,
   spreadInks,
 } from "./separate.ts";
+export { writeSeparationsPdf } from "./separations-pdf.ts";
+export { writeSeparationsSvg } from "./separations-svg.ts";
 export { SCREENS_LIMITS, type ScreensSettings, screensSettingsSchema } from "./settings.ts";
 export { spreadTraps } from "./trap.ts";
 export { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";

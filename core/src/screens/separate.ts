@@ -9,9 +9,8 @@ import {
   toPolygons,
   unite,
 } from "../geometry/index.ts";
-import type { Spot } from "../reduce/index.ts";
-import { faceArea, facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
-import { orderInks } from "./print-order.ts";
+import { orderInks, type Spot } from "../reduce/index.ts";
+import { facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
 import type { ScreensSettings } from "./settings.ts";
 import { type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
@@ -177,12 +176,4 @@ function measure(map: PlanarMap, region: readonly CubicPath[]): PlateRegion {
 
 function areaOf(paths: readonly CubicPath[]): number {
   return Math.abs(paths.reduce((sum, path) => sum + pathArea(path), 0));
-}
-
-/** Share (0..1) of the art's rectangle that each spot covers as traced, by spot id. */
-export function spotCoverage(map: PlanarMap): Map<string, number> {
-  const coverage = new Map<string, number>();
-  for (const face of map.faces)
-    coverage.set(face.spotId, (coverage.get(face.spotId) ?? 0) + faceArea(map, face) / (map.width * map.height));
-  return coverage;
 }

@@ -16,6 +16,7 @@ export {
   type ShapeSettings,
   type Simplification,
   simplifyMap,
+  spotCoverage,
   spotPaths,
   stackShapes,
   tracePicture,

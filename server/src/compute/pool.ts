@@ -2,10 +2,11 @@
 import { fileURLToPath } from "node:url";
 import { MessageChannel } from "node:worker_threads";
 import type { Raster } from "@plain-palette/core/raster";
+import type { MadeFile } from "@plain-palette/core/recipe";
 import { Piscina } from "piscina";
 import type { ArtworkView } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
-import type { DecodeTask, FilmsTask, Outcome, OutputFile, Progress } from "./tasks.ts";
+import type { DecodeTask, FilmsTask, Outcome, Progress } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
@@ -36,7 +37,7 @@ export interface Compute {
     task: Omit<FilmsTask, "port">,
     onProgress: (progress: Progress) => void,
     signal: AbortSignal,
-  ): Promise<OutputFile[]>;
+  ): Promise<MadeFile[]>;
   close(): Promise<void>;
 }
 

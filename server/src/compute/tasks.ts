@@ -1,16 +1,15 @@
 // What the threads do: decoding and separating. A thread has no database; bytes come in and go out.
 import type { MessagePort } from "node:worker_threads";
-import {
-  layShapes,
-  warnOfMissing,
-  writeFilmsPdf,
-  writeSeparationsPdf,
-  writeSeparationsSvg,
-  writeShapesSvg,
-} from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
-import { aboutStep, makeReport, makeResultCache, type Recipe, runSteps } from "@plain-palette/core/recipe";
-import { layOutFilms, orderSpots } from "@plain-palette/core/screens";
+import {
+  aboutStep,
+  listOutputs,
+  type MadeFile,
+  makeCommonFiles,
+  makeResultCache,
+  type Recipe,
+  runSteps,
+} from "@plain-palette/core/recipe";
 import {
   type ArtworkFacts,
   type ArtworkView,
@@ -66,22 +65,16 @@ export interface Progress {
   readonly stage: string;
 }
 
-export interface OutputFile {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly bytes: Uint8Array;
-}
-
-/** Of the whole work so much is done when the artwork is read, and when the steps are. */
+/** Of the whole work so much is done when the artwork is read, when the steps are, and when the process's files are made. */
 const READ = 0.05;
 const COMPUTED = 0.7;
+const WRITTEN = 0.95;
 
-function toJson(value: unknown): Uint8Array {
-  return new TextEncoder().encode(`${JSON.stringify(value, null, 2)}\n`);
-}
+/** How the shapes come with every run. */
+const SHAPES = { formats: ["svg"], stacking: "abutting", isPerColour: false } as const;
 
 /** All output files of a job. */
-export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
+export async function makeFilms(task: FilmsTask): Promise<MadeFile[]> {
   const { recipe, port, orderedAt } = task;
   const tell = (progress: number, stage: string) => port.postMessage({ progress, stage } satisfies Progress);
   tell(0.02, "Reading the artwork");
@@ -95,33 +88,15 @@ export async function makeFilms(task: FilmsTask): Promise<OutputFile[]> {
     step = steps.next();
   }
   const results = step.value;
-  const { separation, reduction } = results;
-  const facts = { job: task.job, client: task.client, date: orderedAt.toISOString().slice(0, 10) };
-  const films = layOutFilms(separation, recipe.processes.screens.films, facts);
-  const labelFont = await readLabelFont();
-  const missing = warnOfMissing(films.films.flatMap(({ label }) => label).join(""), labelFont);
-  const filmsPdf = await writeFilmsPdf(films, labelFont, orderedAt, (index) =>
-    tell(COMPUTED + (0.2 * index) / films.films.length, `Drawing film ${index + 1} of ${films.films.length}`),
-  );
-  tell(0.9, "Writing separations");
-  const separationsPdf = await writeSeparationsPdf(separation, orderedAt);
-  const text = new TextEncoder();
-  return [
-    { name: "films.pdf", mediaType: "application/pdf", bytes: filmsPdf },
-    { name: "separations.pdf", mediaType: "application/pdf", bytes: separationsPdf },
-    {
-      name: "shapes.svg",
-      mediaType: "image/svg+xml",
-      bytes: text.encode(
-        writeShapesSvg(layShapes(results.map, orderSpots(reduction.spots, recipe.colours.order), separation.mmPerPx)),
-      ),
-    },
-    { name: "separations.svg", mediaType: "image/svg+xml", bytes: text.encode(writeSeparationsSvg(separation)) },
-    {
-      name: "report.json",
-      mediaType: "application/json",
-      bytes: toJson(makeReport(recipe, results, {}, missing === null ? notes : [...notes, missing])),
-    },
-    { name: "recipe.json", mediaType: "application/json", bytes: toJson(recipe) },
-  ];
+  const facts = { job: task.job, client: task.client, date: orderedAt, labelFont: await readLabelFont() };
+  const { outputs, notes: said } = listOutputs(recipe, results, facts);
+  const files: MadeFile[] = [];
+  for (const [i, { name, mediaType, make }] of outputs.entries()) {
+    const bytes = await make((done, doing) =>
+      tell(COMPUTED + ((WRITTEN - COMPUTED) * (i + done)) / outputs.length, doing),
+    );
+    files.push({ name, mediaType, bytes });
+  }
+  const common = await makeCommonFiles(recipe, results, SHAPES, orderedAt, {}, [...notes, ...said]);
+  return [...files, ...common.files];
 }

@@ -1,8 +1,7 @@
 // Shapes as the page shows them and as files to keep.
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
 import { type Prepared, placeSimplifications, printWidthMm } from "@plain-palette/core/recipe";
-import type { Reduction } from "@plain-palette/core/reduce";
-import { orderSpots, spotCoverage } from "@plain-palette/core/screens";
+import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
   countFineShapes,
   countShapes,
@@ -12,6 +11,7 @@ import {
   type PlanarMap,
   type Simplification,
   simplifyMap,
+  spotCoverage,
   spotPaths,
   underPaths,
 } from "@plain-palette/core/trace";

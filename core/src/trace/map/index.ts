@@ -10,6 +10,7 @@ export {
   outlinePaths,
   type PlanarMap,
   ringPath,
+  spotCoverage,
   spotPaths,
   underPaths,
 } from "./planar-map.ts";

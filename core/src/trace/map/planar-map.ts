@@ -132,3 +132,11 @@ export function countFineShapes(map: PlanarMap): number {
 export function underPaths(map: PlanarMap, spotId: string): CubicPath[] {
   return map.underLines.flatMap((under) => (under.spotId === spotId ? under.paths : []));
 }
+
+/** Share (0..1) of the art's rectangle that each spot covers as traced, by spot id. */
+export function spotCoverage(map: PlanarMap): Map<string, number> {
+  const coverage = new Map<string, number>();
+  for (const face of map.faces)
+    coverage.set(face.spotId, (coverage.get(face.spotId) ?? 0) + faceArea(map, face) / (map.width * map.height));
+  return coverage;
+}

@@ -1,6 +1,5 @@
 // Colours: how many, which, what each is to the press, and which place is which.
-import type { Spot } from "@plain-palette/core/reduce";
-import { orderInks } from "@plain-palette/core/screens";
+import { orderInks, type Spot } from "@plain-palette/core/reduce";
 import { matchStock, referStock, SPOT_STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
 import type { RefObject } from "react";
 import type { ReducedView } from "../../compute/messages.ts";

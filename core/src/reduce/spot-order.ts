@@ -1,6 +1,6 @@
-// The order in which plates print: light to dark, unless the person moved them.
+// The order in which spots are laid down: light to dark, unless the person moved them.
 import { rgbToLab } from "../colour/index.ts";
-import type { Spot } from "../reduce/index.ts";
+import type { Spot } from "./reduce.ts";
 
 /** Inks in print order. Those in `chosen` keep that order among themselves; the others go where their lightness puts them. */
 export function orderInks(inks: readonly Spot[], chosen: readonly string[]): Spot[] {

@@ -1,8 +1,8 @@
 // separations.pdf: one page of the art's own size, every plate in its own Separation colour space (ISO 32000-1, 8.6.6.4),
 // overprinting (8.6.7), so that any RIP splits it into exactly these plates.
 import { PDFName } from "pdf-lib";
-import type { Separation } from "../screens/index.ts";
-import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "./pdf-page.ts";
+import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "../pdf/index.ts";
+import type { Separation } from "./separate.ts";
 
 /** Bytes of separations.pdf. */
 export async function writeSeparationsPdf(separation: Separation, date: Date): Promise<Uint8Array> {

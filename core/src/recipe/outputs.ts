@@ -1,0 +1,70 @@
+// All files of a job: what its process gives out, its shapes, its report and its recipe.
+import { layShapes, type ShapeFormat, type Stacking, writeShapeFiles } from "../formats/index.ts";
+import type { Output, OutputFacts } from "../output/index.ts";
+import { orderSpots } from "../reduce/index.ts";
+import { listScreensOutputs } from "../screens/index.ts";
+import type { Results } from "./pipeline.ts";
+import { printWidthMm, type Recipe } from "./recipe.ts";
+import { makeReport, type Report } from "./report.ts";
+
+/** How shapes are given out. */
+export interface ShapeWishes {
+  readonly formats: readonly ShapeFormat[];
+  readonly stacking: Stacking;
+  readonly isPerColour: boolean;
+}
+
+export interface MadeFile {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+}
+
+const SHAPE_TYPES: Readonly<Record<ShapeFormat, string>> = {
+  svg: "image/svg+xml",
+  pdf: "application/pdf",
+  eps: "application/postscript",
+  dxf: "image/vnd.dxf",
+};
+
+/** The files of the job's process, and what a person should know of them. */
+export function listOutputs(
+  recipe: Recipe,
+  { separation }: Results,
+  facts: OutputFacts,
+): { readonly outputs: readonly Output[]; readonly notes: readonly string[] } {
+  return listScreensOutputs(separation, recipe.processes.screens, facts);
+}
+
+/**
+ * The files that every job has beside them: shapes, report and recipe, and the report itself. `timingsMs` is measured by the
+ * caller; `notes` are warnings of what core does not see.
+ */
+export async function makeCommonFiles(
+  recipe: Recipe,
+  results: Results,
+  shapes: ShapeWishes,
+  date: Date,
+  timingsMs: Record<string, number>,
+  notes: readonly string[],
+): Promise<{ readonly files: readonly MadeFile[]; readonly report: Report }> {
+  const { map, prepared, reduction } = results;
+  const mmPerPx = printWidthMm(recipe, prepared.raster) / map.width;
+  const drawing = layShapes(map, orderSpots(reduction.spots, recipe.colours.order), mmPerPx, shapes.stacking);
+  const drawn = await Promise.all(
+    shapes.formats.map(async (format) => {
+      const written = await writeShapeFiles(drawing, format, shapes.isPerColour, date);
+      return written.map((file) => ({ ...file, mediaType: SHAPE_TYPES[format] }));
+    }),
+  );
+  const report = makeReport(recipe, results, timingsMs, notes);
+  return {
+    files: [...drawn.flat(), jsonFile("report.json", report), jsonFile("recipe.json", recipe)],
+    report,
+  };
+}
+
+function jsonFile(name: string, value: unknown): MadeFile {
+  const bytes = new TextEncoder().encode(`${JSON.stringify(value, null, 2)}\n`);
+  return { name, mediaType: "application/json", bytes };
+}
