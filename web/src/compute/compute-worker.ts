@@ -207,7 +207,8 @@ function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Resul
 async function answer(question: Question): Promise<void> {
   const { id } = question;
   try {
-    if (!cache.kept.prepare) throw new Error("the picture is not there yet.");
+    // A pointer on the table may ask at any time; nobody is told that it asked too early.
+    if (question.what !== "area" && !cache.kept.prepare) throw new Error("the picture is not there yet.");
     await answerWith(question);
   } catch (error) {
     tell({ type: "refused", id, message: textOf(error) });
