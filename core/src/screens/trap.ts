@@ -92,7 +92,7 @@ export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: n
   return clipStrips(map, strips, tolerancePx);
 }
 
-/** The area (square source pixels) under which a hole in an ink's plate is a sliver between its traps. */
+/** The area (square source pixels) under which a hole in an ink's plate is a crumb: the square of the gap that is closed. */
 export function leastHole(trapPx: number): number {
-  return CLOSED_UP_TO * trapPx * trapPx;
+  return (CLOSED_UP_TO * trapPx) ** 2;
 }
