@@ -1,3 +1,4 @@
+import { screens } from "@plain-palette/core/screens";
 import { describe, expect, it } from "vitest";
 import { readArguments } from "./arguments.ts";
 
@@ -23,7 +24,7 @@ describe("the shell's arguments", () => {
     expect(said.out).toBe("x");
     expect(said.recipe.colours.count).toBe(4);
     expect(said.recipe.artwork).toMatchObject({ width: { value: 90, unit: "mm" }, garment: "#00aaff" });
-    expect(said.recipe.processes.screens.trapMm).toBeCloseTo(25.4 / 72, 9);
+    expect(screens.settingsIn(said.recipe).trapMm).toBeCloseTo(25.4 / 72, 9);
   });
   it.each([
     [["--width", "wide"], '--width takes 5 to 2000 mm (0.197 in to 78.74 in), not "wide"'],

@@ -4,6 +4,7 @@ import { parseArgs } from "node:util";
 import { formatHex, parseHex } from "@plain-palette/core/colour";
 import { SHAPE_FORMATS, type ShapeFormat } from "@plain-palette/core/formats";
 import { formatLength, type Length, parseLength, toMm } from "@plain-palette/core/geometry";
+import { allProcesses } from "@plain-palette/core/processes";
 import {
   bringOver,
   MAX_PRINT_MM,
@@ -15,9 +16,12 @@ import {
   type ShapeWishes,
 } from "@plain-palette/core/recipe";
 import { MAX_FOUND } from "@plain-palette/core/reduce";
-import { SCREENS_LIMITS } from "@plain-palette/core/screens";
 
-export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--trap 0.3mm] [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
+const PROCESSES = allProcesses();
+/** What processes let the shell set. */
+const LENGTHS = PROCESSES.flatMap(({ shellLengths }) => shellLengths);
+
+export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${LENGTHS.map(({ name, example }) => `[--${name} ${example}]`).join(" ")} [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
 /** A wrong call; the message says what is wrong with it. `needsUsage`: the call as a whole is not understood. */
 export class UsageError extends Error {
@@ -39,13 +43,15 @@ export interface SeparateArguments {
   readonly shapes: ShapeWishes;
 }
 
+const LENGTH_OPTIONS = Object.fromEntries(LENGTHS.map(({ name }) => [name, { type: "string" } as const]));
+
 const OPTIONS = {
   recipe: { type: "string" },
   background: { type: "string", default: "keep" },
   colours: { type: "string" },
   width: { type: "string" },
   garment: { type: "string" },
-  trap: { type: "string" },
+  process: { type: "string" },
   tolerance: { type: "string" },
   shapes: { type: "string", default: "svg" },
   stacked: { type: "boolean", default: false },
@@ -73,11 +79,11 @@ export function readArguments(argv: readonly string[]): SeparateArguments {
 
 function parse(argv: readonly string[]) {
   try {
-    return parseArgs({ args: [...argv], allowPositionals: true, options: OPTIONS });
+    return parseArgs({ args: [...argv], allowPositionals: true, options: { ...LENGTH_OPTIONS, ...OPTIONS } });
   } catch (error) {
     // The library's advice is for programmers; its first sentence says what is wrong.
-    const [first] = (error instanceof Error ? error.message : String(error)).split(/\.\s|\n/);
-    throw new UsageError(first, true);
+    const advice = error instanceof Error ? error.message : String(error);
+    throw new UsageError(advice.replace(/(\.\s|\n)[\s\S]*/, ""), true);
   }
 }
 
@@ -96,10 +102,12 @@ function joinNegatives(argv: readonly string[]): string[] {
 type Values = ReturnType<typeof parse>["values"];
 
 /** The recipe with what the other options say. */
-function applyOptions(recipe: Recipe, { width, garment, colours, tolerance, trap }: Values): Recipe {
-  const { artwork, processes } = recipe;
-  return {
+function applyOptions(recipe: Recipe, values: Values): Recipe {
+  const { width, garment, colours, tolerance, process } = values;
+  const { artwork } = recipe;
+  const applied = {
     ...recipe,
+    process: process === undefined ? recipe.process : readProcess(process),
     artwork: {
       ...artwork,
       ...(width === undefined ? {} : { width: readWidth(width), height: null }),
@@ -107,9 +115,15 @@ function applyOptions(recipe: Recipe, { width, garment, colours, tolerance, trap
     },
     colours: colours === undefined ? recipe.colours : { ...recipe.colours, count: readCount(colours) },
     shapes: tolerance === undefined ? recipe.shapes : { ...recipe.shapes, tolerancePx: readTolerance(tolerance) },
-    processes:
-      trap === undefined ? processes : { ...processes, screens: { ...processes.screens, trapMm: readTrap(trap) } },
   };
+  const said = new Map<string, unknown>(Object.entries(values));
+  return PROCESSES.reduce((next, one) => {
+    const parts = one.shellLengths.flatMap((length) => {
+      const text = said.get(length.name);
+      return typeof text === "string" ? [length.set(readMm(length, text))] : [];
+    });
+    return parts.length === 0 ? next : one.withSettings(next, Object.assign({}, ...parts));
+  }, applied);
 }
 
 /** A whole recipe from a file, as the Output step gives it out. */
@@ -130,8 +144,8 @@ function readRecipe(file: string): Recipe {
   }
   const parsed = recipeSchema.safeParse(bringOver(json));
   if (parsed.success) return parsed.data;
-  const [{ path, message }] = parsed.error.issues;
-  throw refuse(`is wrong at ${path.join(".") || "its top"}: ${message}`);
+  const [first] = parsed.error.issues;
+  throw refuse(`is wrong at ${first?.path.join(".") || "its top"}: ${first?.message}`);
 }
 
 function readBackground(text: string): boolean {
@@ -144,9 +158,13 @@ function readWidth(text: string): Length {
   return readLength("--width", text, "in", MIN_PRINT_MM, MAX_PRINT_MM, allowed);
 }
 
-function readTrap(text: string): number {
-  const { min, max } = SCREENS_LIMITS.trapMm;
-  return toMm(readLength("--trap", text, "mm", min, max, `${min} to ${max} mm`));
+function readProcess(text: string): string {
+  if (PROCESSES.some(({ id }) => id === text)) return text;
+  throw new UsageError(`--process takes ${PROCESSES.map(({ id }) => id).join(" or ")}, not "${text}"`);
+}
+
+function readMm({ name, min, max }: (typeof LENGTHS)[number], text: string): number {
+  return toMm(readLength(`--${name}`, text, "mm", min, max, `${min} to ${max} mm`));
 }
 
 function readLength(

@@ -1,9 +1,9 @@
 // One file through the whole pipeline, outputs written beside each other.
 import { readFile } from "node:fs/promises";
 import { basename, extname } from "node:path";
+import { processOf } from "@plain-palette/core/processes";
 import { proposeBackground, type Raster } from "@plain-palette/core/raster";
 import {
-  aboutStep,
   garmentRgb,
   listOutputs,
   makeCommonFiles,
@@ -34,26 +34,26 @@ export async function separateFile(
   { recipe: wanted, takesBackground, shapes }: SeparateWishes,
   now: Date,
 ): Promise<readonly string[]> {
-  const timings: Record<string, number> = { decode: 0, reduce: 0, trace: 0, separate: 0, films: 0 };
+  const timings: Record<string, number> = {};
   const started = performance.now();
   const { raster, notes } = await decodeArtwork(await readFile(file), wanted.artwork);
   const { recipe, note } = takesBackground ? withoutBackground(raster, wanted) : { recipe: wanted, note: [] };
   timings.decode = performance.now() - started;
   const results = runTimed({ key: file, raster }, recipe, timings);
 
-  const beforeFilms = performance.now();
+  const beforeFiles = performance.now();
   const facts = {
     job: basename(file, extname(file)),
     client: "no client given",
     date: now,
     labelFont: await readLabelFont(),
   };
-  const { outputs, notes: said } = listOutputs(recipe, results, facts);
+  const { outputs, notes: said } = listOutputs(results, facts);
   const files: OutputFile[] = [];
   for (const { name, make } of outputs) files.push({ name, bytes: await make(() => {}) });
-  timings.films = performance.now() - beforeFilms;
+  timings[processOf(recipe.process).writing] = performance.now() - beforeFiles;
 
-  for (const step of Object.keys(timings)) timings[step] = Math.round(timings[step]);
+  for (const [part, ms] of Object.entries(timings)) timings[part] = Math.round(ms);
   const common = await makeCommonFiles(recipe, results, shapes, now, timings, [...notes, ...note, ...said]);
   await writeWhole(folder, [...files, ...common.files]);
   return common.report.warnings;
@@ -66,7 +66,12 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
   const proposal = proposeBackground(prepared.raster);
   if (!proposal) return { recipe, note: ["No background of one colour lies round the art: nothing was taken away."] };
   const pick = pickBackground(proposal, prepared.frame, nextActionId(artwork.actions));
-  return { recipe: { ...recipe, artwork: { ...artwork, actions: [...artwork.actions, pick] } }, note: [] };
+  const { islands } = proposal;
+  const note =
+    islands === 0
+      ? []
+      : [`${islands} ${islands === 1 ? "patch" : "patches"} of the background's colour inside the design stayed.`];
+  return { recipe: { ...recipe, artwork: { ...artwork, actions: [...artwork.actions, pick] } }, note };
 }
 
 /** Runs the steps, adding the time of each to `timings`. */
@@ -74,10 +79,10 @@ function runTimed(artwork: Parameters<typeof runSteps>[0], recipe: Recipe, timin
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const { part } = aboutStep(step.value);
+    const { part } = step.value;
     const before = performance.now();
     step = steps.next();
-    timings[part] += performance.now() - before;
+    timings[part] = (timings[part] ?? 0) + performance.now() - before;
   }
   return step.value;
 }

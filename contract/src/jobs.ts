@@ -2,8 +2,8 @@
 import { bringOver, placementSchema, recipeSchema } from "@plain-palette/core/recipe";
 import { z } from "zod";
 
-/** The steps in the order of work. */
-export const JOB_STEPS = ["artwork", "colours", "shapes", "separations", "output", "proof"] as const;
+/** The steps in the order of work; how "make" is called is the process's to say. */
+export const JOB_STEPS = ["artwork", "colours", "shapes", "make", "output", "proof"] as const;
 export const jobStepSchema = z.enum(JOB_STEPS);
 export type JobStep = z.infer<typeof jobStepSchema>;
 
@@ -30,6 +30,8 @@ export const jobCardSchema = z.object({
   title: z.string(),
   client: z.string(),
   step: jobStepSchema,
+  /** How the step "make" is called: as the process that the job is made with says. */
+  makeTitle: z.string(),
   garment: z.string(),
   artwork: artworkSchema,
   /** Off the board, though nothing of it is gone. */

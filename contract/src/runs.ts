@@ -8,6 +8,8 @@ export const runSchema = z.object({
   id: z.uuid(),
   jobId: z.uuid(),
   recipeVersion: z.number().int(),
+  /** What the job is made with. */
+  process: z.string(),
   state: runStateSchema,
   /** 0..1. */
   progress: z.number(),

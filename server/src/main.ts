@@ -3,12 +3,11 @@ import type { AddressInfo } from "node:net";
 import { startCompute } from "./compute/index.ts";
 import { readConfig } from "./config.ts";
 import { connectDatabase } from "./database/index.ts";
-import { makeApp } from "./http/app.ts";
-import { makeJobStore } from "./jobs/job-store.ts";
-import { makePlacementStore } from "./placements/placement-store.ts";
-import { makeRunStore } from "./runs/run-store.ts";
-import { startRunner } from "./runs/runner.ts";
-import { makeShelfStore } from "./shelf/shelf-store.ts";
+import { makeApp } from "./http/index.ts";
+import { makeJobStore } from "./jobs/index.ts";
+import { makePlacementStore } from "./placements/index.ts";
+import { makeRunStore, startRunner } from "./runs/index.ts";
+import { makeShelfStore } from "./shelf/index.ts";
 
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL);

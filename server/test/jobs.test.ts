@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { type Job, jobListSchema, jobSchema, problemSchema } from "@plain-palette/contract";
+import { screens } from "@plain-palette/core/screens";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
@@ -13,7 +14,7 @@ afterAll(() => bench.stop());
 const save = async (job: Job, basedOn: number, trapMm: number) =>
   send(bench.url(), "POST", `/jobs/${job.id}/recipes`, {
     basedOn,
-    recipe: { ...job.recipe, processes: { screens: { ...job.recipe.processes.screens, trapMm } } },
+    recipe: screens.withSettings(job.recipe, { trapMm }),
   });
 const move = (job: Job, to: number | null, seen: number) =>
   send(bench.url(), "PUT", `/jobs/${job.id}/head`, { to, seen });
@@ -63,14 +64,14 @@ describe("recipes", () => {
     await save(job, 2, 0.5);
     const undone = jobSchema.parse((await move(job, 2, 3)).body);
     expect(undone).toMatchObject({ head: 2, undo: 1, redo: 3 });
-    expect(undone.recipe.processes.screens.trapMm).toBe(0.4);
+    expect(screens.settingsIn(undone.recipe).trapMm).toBe(0.4);
     const redone = jobSchema.parse((await move(job, 3, 2)).body);
-    expect(redone.recipe.processes.screens.trapMm).toBe(0.5);
+    expect(screens.settingsIn(redone.recipe).trapMm).toBe(0.5);
     // A change after undo starts a branch; the old one is kept and redo follows the new one.
     await move(job, 2, 3);
     const branched = jobSchema.parse((await save(job, 2, 0.6)).body);
     expect(branched).toMatchObject({ head: 4, undo: 2, redo: null });
-    expect(jobSchema.parse((await move(job, 3, 4)).body).recipe.processes.screens.trapMm).toBe(0.5);
+    expect(screens.settingsIn(jobSchema.parse((await move(job, 3, 4)).body).recipe).trapMm).toBe(0.5);
   });
 
   it("of two people at once are both kept, and the second is told", async () => {
@@ -83,18 +84,20 @@ describe("recipes", () => {
     expect(problem).toMatchObject({ head: 2, stored: 3 });
     const theirs = jobSchema.parse((await send(bench.url(), "GET", `/jobs/${job.id}`)).body);
     const ours = jobSchema.parse((await move(job, 3, 2)).body);
-    expect([theirs.recipe.processes.screens.trapMm, ours.recipe.processes.screens.trapMm].sort()).toEqual([0.4, 0.5]);
+    expect([screens.settingsIn(theirs.recipe).trapMm, screens.settingsIn(ours.recipe).trapMm].sort()).toEqual([
+      0.4, 0.5,
+    ]);
     expect((await move(job, 2, 2)).status).toBe(409);
   });
 
   it("of an earlier form, from a page that was open since before, are kept in today's", async () => {
     const job = await createJob(bench.url(), await drawPicture(7));
-    const { process: _, processes, ...common } = job.recipe;
-    const { films, ...plates } = processes.screens;
+    const { process: _, processes: __, ...common } = job.recipe;
+    const { films, ...plates } = screens.settingsIn(job.recipe);
     const recipe = { ...common, format: 1, separations: { ...plates, order: ["d8412f"], trapMm: 0.9 }, output: films };
     const saved = await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: 1, recipe });
     const kept = jobSchema.parse(saved.body).recipe;
-    expect(kept.processes.screens).toEqual({ ...processes.screens, trapMm: 0.9 });
+    expect(screens.settingsIn(kept)).toEqual({ ...screens.settingsIn(job.recipe), trapMm: 0.9 });
     expect(kept.colours.order).toEqual(["d8412f"]);
   });
 
@@ -153,10 +156,10 @@ describe("a job as a whole", () => {
     await save(job, 1, 0.45);
     const copy = jobSchema.parse((await send(bench.url(), "POST", `/jobs/${job.id}/copy`)).body);
     expect(copy).toMatchObject({ title: "crest (copy)", head: 1, undo: null, artwork: { hash: job.artwork.hash } });
-    expect(copy.recipe.processes.screens.trapMm).toBe(0.45);
+    expect(screens.settingsIn(copy.recipe).trapMm).toBe(0.45);
     await save(copy, 1, 0.2);
     const original = jobSchema.parse((await send(bench.url(), "GET", `/jobs/${job.id}`)).body);
-    expect(original.recipe.processes.screens.trapMm).toBe(0.45);
+    expect(screens.settingsIn(original.recipe).trapMm).toBe(0.45);
   });
 
   it("is put away and taken out again; nothing of it is gone", async () => {

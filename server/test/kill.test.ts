@@ -1,4 +1,5 @@
 import { type Job, jobListSchema, jobSchema } from "@plain-palette/contract";
+import { screens } from "@plain-palette/core/screens";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
@@ -9,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => bench.stop());
 
 function save(job: Job, basedOn: number, trapMm: number) {
-  const recipe = { ...job.recipe, processes: { screens: { ...job.recipe.processes.screens, trapMm } } };
+  const recipe = screens.withSettings(job.recipe, { trapMm });
   return send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn, recipe });
 }
 
@@ -37,7 +38,7 @@ describe("nothing that was acknowledged is lost", () => {
     // One more may have been stored without its answer getting out.
     expect([acknowledged, acknowledged + 1]).toContain(after.head);
     const { body } = await send(bench.url(), "PUT", `/jobs/${job.id}/head`, { to: acknowledged, seen: after.head });
-    expect(jobSchema.parse(body).recipe.processes.screens.trapMm).toBeCloseTo((acknowledged - 1) / 100, 9);
+    expect(screens.settingsIn(jobSchema.parse(body).recipe).trapMm).toBeCloseTo((acknowledged - 1) / 100, 9);
   });
 
   it("when the server is killed in the middle of uploads", async () => {

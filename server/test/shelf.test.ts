@@ -1,5 +1,8 @@
 import { problemSchema, type ShopStock, shelfSchema, stockImportSchema } from "@plain-palette/contract";
+import { writeStockCsv } from "@plain-palette/core/formats";
+import { STOCK_KINDS } from "@plain-palette/core/shelf";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { DEMO_STOCK } from "../../tools/demo/stock.ts";
 import { type Bench, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
@@ -15,9 +18,16 @@ const takeIn = (text: string, kind = "ink") => send(bench.url(), "POST", `/shelf
 const PLUM = { kind: "ink", code: "P-1", name: "Plum", colour: { space: "srgb", hex: "#5b2a5e" }, detail: "" } as const;
 
 describe("the shelf", () => {
-  it("starts with the demo shop's own stock of every kind", async () => {
-    const kinds = new Set((await list()).map(({ kind }) => kind));
-    expect(kinds).toEqual(new Set(["ink", "film", "thread", "stone", "garment"]));
+  it("starts empty; the demo's shop fills it with every kind", async () => {
+    expect(await list()).toEqual([]);
+    const { body } = await takeIn(writeStockCsv(DEMO_STOCK));
+    expect(stockImportSchema.parse(body)).toEqual({ added: DEMO_STOCK.length, changed: 0, same: 0 });
+    expect(new Set((await list()).map(({ kind }) => kind))).toEqual(new Set(STOCK_KINDS));
+  });
+
+  it("takes what a file of before calls film for transfer film", async () => {
+    await takeIn("kind,code,name,hex\nfilm,F-90,Sea mist,#c8d4d2\n");
+    expect((await list()).find(({ code }) => code === "F-90")?.kind).toBe("transfer-film");
   });
 
   it("is added to, changed and taken from; a stale change and a code that is there already are refused", async () => {

@@ -1,10 +1,17 @@
 // npm run bench: what each step takes on a 1 and a 24 megapixel picture, as ratios to general-purpose libraries doing the
 // nearest job on the same pixels in the same process. Never a timed test: machines differ, ratios less so.
 
-import { drawLineArt, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
-import { aboutStep, makeRecipe, makeReport, makeResultCache, type Results, runSteps } from "@plain-palette/core/recipe";
+import { drawLineArt, type LineArtSettings, pickColour, type Raster, removePicked } from "@plain-palette/core/raster";
+import {
+  makeAction,
+  makeRecipe,
+  makeReport,
+  makeResultCache,
+  type Results,
+  runSteps,
+} from "@plain-palette/core/recipe";
 import { findColours, reduceColours } from "@plain-palette/core/reduce";
-import { layOutFilms, writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/screens";
+import { layOutFilms, screens, writeFilmsPdf, writeSeparationsPdf } from "@plain-palette/core/screens";
 import { readLabelFont } from "@plain-palette/server/intake";
 import { contours } from "d3-contour";
 import { PDFDocument } from "pdf-lib";
@@ -40,15 +47,11 @@ function maskOf(labels: Uint8Array, label: number): number[] {
   return Array.from(labels, (value) => (value === label ? 1 : 0));
 }
 
-const PLAIN_LINE_ART = {
-  method: "even",
-  cutOff: 0.5,
-  windowPx: 51,
-  k: 0.25,
-  isInverted: false,
-  weightPx: 0,
-  paper: "clear",
-} as const;
+function plainLineArt(): LineArtSettings {
+  const action = makeAction({ id: "a1", kind: "line-art" });
+  if (action.kind !== "line-art") throw new Error("this is no line art");
+  return action;
+}
 
 async function measure(side: number): Promise<void> {
   const raster = await draw(side);
@@ -60,22 +63,24 @@ async function measure(side: number): Promise<void> {
   const steps = runSteps({ key: "bench", raster }, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const { part } = aboutStep(step.value);
+    const { part } = step.value;
     const { ms, value } = await timed(() => steps.next());
     times[part] = (times[part] ?? 0) + ms;
     step = value;
     peak = Math.max(peak, process.memoryUsage().rss);
   }
   const results: Results = step.value;
+  const separation = screens.resultIn(results.made);
+  if (!separation) throw new Error("nothing was separated");
   const font = await readLabelFont();
   const date = new Date(0);
   const films = await timed(async () => {
-    const set = layOutFilms(results.separation, recipe.processes.screens.films, {
+    const set = layOutFilms(separation, screens.settingsIn(recipe).films, {
       job: "bench",
       client: "bench",
       date: "1970-01-01",
     });
-    return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(results.separation, date)];
+    return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(separation, date)];
   });
   const { counts, coverage } = {
     counts: makeReport(recipe, results, {}).shapes,
@@ -87,7 +92,7 @@ async function measure(side: number): Promise<void> {
     const { mask } = pickColour(raster, { seeds, rgb: [255, 255, 255], tolerance: 22, reach: "connected" });
     return removePicked(raster, mask);
   });
-  const lineArt = await timed(() => drawLineArt(raster, PLAIN_LINE_ART));
+  const lineArt = await timed(() => drawLineArt(raster, plainLineArt()));
   const thresholded = await timed(() =>
     sharp(pixels, { raw }).flatten({ background: "#fff" }).threshold(128).raw().toBuffer(),
   );

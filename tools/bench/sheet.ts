@@ -42,7 +42,7 @@ async function traceSheet(png: Buffer) {
   const reduced = performance.now();
   const map = tracePicture(findings, reduction, assignment, recipe.shapes);
   const traceMs = performance.now() - reduced;
-  return { reduceMs: reduced - started, traceMs, labels: assignment.spots.data, ...countShapes(map) };
+  return { reduceMs: reduced - started, traceMs, labels: assignment.spotOfPixel.data, ...countShapes(map) };
 }
 
 /** Prints times at every size, and their ratios. */

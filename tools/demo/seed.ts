@@ -1,9 +1,13 @@
-// Puts the demo jobs into a running application, through its public interface as anyone would.
+// Puts the demo shop's shelf and jobs into a running application, through its public interface as anyone would.
 import { type Job, jobSchema } from "@plain-palette/contract";
+import { writeStockCsv } from "@plain-palette/core/formats";
 import { DEMO_JOBS } from "./jobs.ts";
+import { DEMO_STOCK } from "./stock.ts";
 
-/** Creates all demo jobs; throws what the server answers if it refuses one. */
+/** Fills the shelf and creates all demo jobs; throws what the server answers if it refuses one. */
 export async function seedDemo(url: string): Promise<Job[]> {
+  const shelf = await fetch(`${url}/api/shelf/file`, { method: "POST", body: writeStockCsv(DEMO_STOCK) });
+  if (!shelf.ok) throw new Error(`the shelf: ${shelf.status} ${await shelf.text()}`);
   const jobs: Job[] = [];
   for (const demo of DEMO_JOBS) {
     const body = new Uint8Array(await demo.draw());

@@ -112,7 +112,7 @@ test("one job from the client's picture to registered films", async ({ page }) =
   await expect(plates).toHaveText([/Gold/, /Harbour blue/, /Red/]);
 
   // Proof: what the client sees.
-  await page.goto(page.url().replace("separations", "proof"));
+  await page.goto(page.url().replace("make", "proof"));
   await expect(page.getByRole("list", { name: "Colours" }).getByRole("listitem")).toHaveText([
     /Harbour blue/,
     /Red/,

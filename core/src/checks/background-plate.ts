@@ -29,7 +29,7 @@ export function findBackgroundPlate(map: PlanarMap, spots: readonly Spot[]): Bac
     const touching = [...along].filter(([face, length]) => length > 0 && faces[face].spotId === spot.id);
     const length = touching.reduce((sum, [, part]) => sum + part, 0);
     if (length < ALL_ROUND * 2 * (width + height)) continue;
-    const share = touching.reduce((sum, [face]) => sum + faceArea(map, faces[face]), 0) / (width * height);
+    const share = touching.reduce((sum, [face]) => sum + faceArea(faces[face]), 0) / (width * height);
     if (share >= LEAST_SHARE) return { spotId: spot.id, share };
   }
   return null;

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { polygonPath } from "../geometry/index.ts";
 import { assignSpots } from "../reduce/index.ts";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { findNearInks, findThinBase, findThinPlaces, measureShading } from "./index.ts";
+import { findNearInks, findThinPlaces, findThinRegion, measureShading } from "./index.ts";
 
 const LIMITS = { lineMm: 0.35, gapMm: 0.5 };
 /** 10 px to the millimetre: 254 dpi. */
@@ -67,7 +67,7 @@ describe("what is thinner than prints", () => {
 
   it("finds where an underbase is thinner than prints, with place and measure", () => {
     const bar = (x: number, width: number) => polygonPath([x, 20, x + width, 20, x + width, 80, x, 80]);
-    const [place, ...more] = findThinBase([bar(10, 20), bar(50, 2)], 0.35, MM_PER_PX);
+    const [place, ...more] = findThinRegion("base", [bar(10, 20), bar(50, 2)], 0.35, MM_PER_PX);
     expect(more).toEqual([]);
     expect(place).toMatchObject({ kind: "base", spotId: null });
     expect(place.widthMm).toBeCloseTo(0.2, 3);

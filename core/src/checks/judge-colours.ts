@@ -34,7 +34,7 @@ const STEP = 10;
 export function measureShading(
   { raster, labels, opaquePx, noise }: Findings,
   { spots, spotOfFound }: Reduction,
-  { spots: { width, height, data } }: Assignment,
+  { spotOfPixel: { width, height, data } }: Assignment,
 ): number {
   const pixels = raster.data;
   const words = new Uint32Array(pixels.buffer, pixels.byteOffset, data.length);

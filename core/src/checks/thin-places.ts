@@ -1,5 +1,5 @@
-// Where ink, the gap between inks or the underbase is thinner than prints: measured across, from each boundary to the one
-// opposite.
+// Where ink, the gap between inks or any other region is thinner than can be made: measured across, from each boundary to the
+// one opposite.
 import Flatbush from "flatbush";
 import { type CubicPath, flattenPath } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
@@ -7,9 +7,9 @@ import { BARE, type PlanarMap } from "../trace/index.ts";
 
 /** One stretch that is too thin. */
 export interface ThinPlace {
-  /** "line": ink; "gap": open garment between inks; "base": the underbase. */
-  readonly kind: "line" | "gap" | "base";
-  /** The ink, or null for a gap or the base. */
+  /** "line": ink; "gap": open garment between inks; or what a process calls its own region. */
+  readonly kind: string;
+  /** The ink, or null where it is of none. */
   readonly spotId: string | null;
   /** Where it is that thin, source pixels. */
   readonly x: number;
@@ -89,12 +89,17 @@ export function findThinPlaces(
   );
 }
 
-/** Where an underbase is thinner than prints, thinnest first. `region` is its plate's: outlines and holes. */
-export function findThinBase(region: readonly CubicPath[], thinnestMm: number, mmPerPx: number): ThinPlace[] {
-  // Outlines turn the positive way and holes the other: the base lies on the right of both (y down).
+/** Where a region that is of no one ink is thinner than can be made, thinnest first. `region` is its outlines and holes. */
+export function findThinRegion(
+  kind: string,
+  region: readonly CubicPath[],
+  thinnestMm: number,
+  mmPerPx: number,
+): ThinPlace[] {
+  // Outlines turn the positive way and holes the other: the region lies on the right of both (y down).
   const boundaries = region.map((path) => ({ path, left: -1, right: 0 }));
   return findThin(boundaries, { lineMm: thinnestMm, gapMm: 0 }, mmPerPx).map(({ ground: _, ...place }) => ({
-    kind: "base",
+    kind,
     spotId: null,
     ...place,
   }));

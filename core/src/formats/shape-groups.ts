@@ -1,7 +1,7 @@
 // What every writer of shapes draws: for each colour its closed shapes, in the order in which they are laid down.
 import type { CubicPath } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { facePaths, type PlanarMap, stackShapes, underPaths } from "../trace/index.ts";
+import { type Drawing, type PlanarMap, spotPaths, stackShapes } from "../trace/index.ts";
 
 /** Abutting: neighbours meet at their shared boundary. Stacked: each colour is solid under what lies on it. */
 export type Stacking = "abutting" | "stacked";
@@ -27,12 +27,12 @@ export interface ShapeDrawing {
 
 /** Lays out shapes for writing. `spots` are in the order of laying down; those without shapes are left out. */
 export function layShapes(
-  map: PlanarMap,
+  map: Drawing,
   spots: readonly Spot[],
   mmPerPx: number,
   stacking: Stacking = "abutting",
 ): ShapeDrawing {
-  const poured = new Set(map.underLines.map(({ spotId }) => spotId));
+  const poured = new Set(map.below.flatMap(({ faces }) => faces.map(({ spotId }) => spotId)));
   // What runs under lines is drawn before them.
   const inOrder = [...spots.filter(({ id }) => poured.has(id)), ...spots.filter(({ id }) => !poured.has(id))];
   const order = inOrder.map(({ id }) => id);
@@ -41,8 +41,8 @@ export function layShapes(
     const faces = map.faces.filter((face) => face.spotId === spot.id);
     return {
       spot,
-      shapes: stacked?.get(spot.id) ?? faces.map((face) => facePaths(map, face)),
-      under: underPaths(map, spot.id),
+      shapes: stacked?.get(spot.id) ?? faces.map(({ paths }) => paths),
+      under: map.below.flatMap((layer) => spotPaths(layer, spot.id)),
       seams: stacked ? [] : seamsOf(map, spot.id, order),
     };
   });

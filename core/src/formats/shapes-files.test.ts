@@ -9,7 +9,6 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import { type CubicPath, flattenPath, lengthOf } from "../geometry/index.ts";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { facePaths } from "../trace/index.ts";
 import {
   layShapes,
   oneColour,
@@ -208,7 +207,7 @@ describe("stacked shapes", () => {
     // Paper under everything, navy under both others but where it is paper; the last colour as it was.
     expect(Math.abs(areaOf(groups[0].shapes.flat()))).toBeCloseTo(120 * 120, 6);
     const ofSpot = (i: number) =>
-      map.faces.filter((face) => face.spotId === groups[i].spot.id).flatMap((face) => facePaths(map, face));
+      map.faces.filter((face) => face.spotId === groups[i].spot.id).flatMap((face) => face.paths);
     const total = [1, 2, 3].reduce((sum, i) => sum + Math.abs(areaOf(ofSpot(i))), 0);
     const [navy] = groups[1].shapes;
     expect(navy).toHaveLength(1);

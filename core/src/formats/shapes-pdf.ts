@@ -1,7 +1,15 @@
 // shapes.pdf: the planar map's shapes on a page of their own size, every colour an ink of its own (ISO 32000-1, 8.6.6.4).
-import { PDFName } from "pdf-lib";
+import type { PDFObject } from "pdf-lib";
 import { trimNumber } from "../geometry/index.ts";
-import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "../pdf/index.ts";
+import {
+  addPageMm,
+  millimetreSpace,
+  pathOperators,
+  separationSpace,
+  setContent,
+  setResources,
+  startDocument,
+} from "../pdf/index.ts";
 import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 
 /** Bytes of shapes.pdf. The date is given, since core has no clock. */
@@ -11,7 +19,7 @@ export async function writeShapesPdf(drawing: ShapeDrawing, date: Date): Promise
   const page = addPageMm(pdf, widthPx * mmPerPx, heightPx * mmPerPx);
   const width = trimNumber(seamWidthPx(drawing) * mmPerPx, 4);
   let content = millimetreSpace(heightPx * mmPerPx, widthPx * mmPerPx, false);
-  const spaces: Record<string, unknown> = {};
+  const spaces: Record<string, PDFObject> = {};
   groups.forEach(({ spot, shapes, under, seams }, i) => {
     spaces[`S${i}`] = separationSpace(pdf, spot.name, spot.rgb);
     content += `/S${i} cs 1 scn /S${i} CS 1 SCN ${width} w\n`;
@@ -19,7 +27,7 @@ export async function writeShapesPdf(drawing: ShapeDrawing, date: Date): Promise
     if (seams.length > 0) content += `${pathOperators(seams, mmPerPx, 0, 0)}\nS\n`;
     for (const shape of shapes) content += `${pathOperators(shape, mmPerPx, 0, 0)}\nf*\n`;
   });
-  page.node.set(PDFName.of("Resources"), pdf.context.obj({ ColorSpace: pdf.context.obj(spaces as never) } as never));
+  setResources(pdf, page, { ColorSpace: spaces });
   setContent(pdf, page, content);
   return pdf.save();
 }

@@ -61,9 +61,15 @@ describe("the shelf as CSV", () => {
   });
 
   it("is read as shops write it: any order, semicolons, decimal commas, hex without #, one kind for all", () => {
-    const { stock } = readStockCsv("\uFEFFName;code;L;a;b\r\nGull grey;G1;52,5;-1,25;-3\r\n\r\n", "film");
+    const { stock } = readStockCsv("\uFEFFName;code;L;a;b\r\nGull grey;G1;52,5;-1,25;-3\r\n\r\n", "transfer-film");
     expect(stock).toEqual([
-      { kind: "film", code: "G1", name: "Gull grey", colour: { space: "lab", l: 52.5, a: -1.25, b: -3 }, detail: "" },
+      {
+        kind: "transfer-film",
+        code: "G1",
+        name: "Gull grey",
+        colour: { space: "lab", l: 52.5, a: -1.25, b: -3 },
+        detail: "",
+      },
     ]);
     expect(readStockCsv("code,name,hex\n1,Sand,E8D8B0\n", "ink").stock?.[0].colour).toEqual({
       space: "srgb",
@@ -111,9 +117,15 @@ describe("the shelf as CxF3 (ISO 17972-1, from memory)", () => {
       `<cc:CxF xmlns:cc="http://colorexchangeformat.com/CxF3-core"><cc:Resources><cc:ObjectCollection><cc:Object ObjectType="Standard" Name="Kelp" Id="k1"><cc:ColorValues>${values}</cc:ColorValues></cc:Object></cc:ObjectCollection></cc:Resources></cc:CxF>`;
     const lab = "<cc:ColorCIELab><cc:L>40</cc:L><cc:A>-20</cc:A><cc:B>12</cc:B></cc:ColorCIELab>";
     const srgb = "<cc:ColorSRGB><cc:R>1</cc:R><cc:G>2</cc:G><cc:B>3</cc:B></cc:ColorSRGB>";
-    const kelp = { kind: "film", code: "k1", name: "Kelp", colour: { space: "lab", l: 40, a: -20, b: 12 }, detail: "" };
-    expect(readCxf3(file(lab + srgb), "film").stock).toEqual([kelp]);
-    expect(readCxf3(file(srgb + lab), "film").stock).toEqual([kelp]);
+    const kelp = {
+      kind: "transfer-film",
+      code: "k1",
+      name: "Kelp",
+      colour: { space: "lab", l: 40, a: -20, b: 12 },
+      detail: "",
+    };
+    expect(readCxf3(file(lab + srgb), "transfer-film").stock).toEqual([kelp]);
+    expect(readCxf3(file(srgb + lab), "transfer-film").stock).toEqual([kelp]);
   });
 
   it("names the line of every bad object, and refuses what is no CxF3 or tries to reach outside", () => {

@@ -5,6 +5,7 @@ export {
   pathOperators,
   separationSpace,
   setContent,
+  setResources,
   startDocument,
   textOperators,
 } from "./page.ts";

@@ -1,6 +1,6 @@
 // What the PDF writers share: a document without a clock, and page content in millimetres with y down.
 import fontkit from "@pdf-lib/fontkit";
-import { PDFDocument, type PDFFont, PDFName, type PDFObject, type PDFPage } from "pdf-lib";
+import { PDFArray, PDFDict, PDFDocument, type PDFFont, PDFName, type PDFObject, type PDFPage } from "pdf-lib";
 import type { Rgb } from "../colour/index.ts";
 import { type CubicPath, isClosed, isLine, segmentCount, trimNumber } from "../geometry/index.ts";
 
@@ -62,7 +62,25 @@ export function pathOperators(paths: readonly CubicPath[], mmPerPx: number, xMm:
 export function separationSpace({ context }: PDFDocument, name: string, rgb: Rgb): PDFObject {
   const [r, g, b] = rgb.map((channel) => Number(trimNumber(channel / 255, 4)));
   const tint = context.obj({ FunctionType: 2, Domain: [0, 1], C0: [1, 1, 1], C1: [r, g, b], N: 1 });
-  return context.obj(["Separation", colorantName(name), "DeviceRGB", context.register(tint)] as never);
+  const space = PDFArray.withContext(context);
+  for (const part of [PDFName.of("Separation"), colorantName(name), PDFName.of("DeviceRGB"), context.register(tint)])
+    space.push(part);
+  return space;
+}
+
+/** What a page's content names: of each kind its objects, in this order. */
+export function setResources(
+  { context }: PDFDocument,
+  page: PDFPage,
+  kinds: Readonly<Record<string, Readonly<Record<string, PDFObject>>>>,
+): void {
+  const resources = PDFDict.withContext(context);
+  for (const [kind, objects] of Object.entries(kinds)) {
+    const named = PDFDict.withContext(context);
+    for (const [name, object] of Object.entries(objects)) named.set(PDFName.of(name), object);
+    resources.set(PDFName.of(kind), named);
+  }
+  page.node.set(PDFName.of("Resources"), resources);
 }
 
 /** A PDF name of the ink's name in UTF-8 (ISO 32000-1, 7.3.5); "#" is escaped, since the library would decode it. */

@@ -143,6 +143,20 @@ describe("the one-click proposal", () => {
     expect(proposal?.tolerance).toBeLessThan(20);
   });
 
+  it("tells counters of letters from a white sail: the small ones can go with the background, the large one stays", () => {
+    const boat = drawSvg(
+      400,
+      '<rect x="60" y="60" width="280" height="180" fill="#14304f"/><path d="M100 220H260V90Z" fill="#fff"/><g fill="none" stroke="#14304f" stroke-width="8"><circle cx="120" cy="310" r="12"/><circle cx="180" cy="310" r="12"/></g>',
+    );
+    const proposal = proposeBackground(boat);
+    if (!proposal) throw new Error("no background");
+    expect(proposal.islands).toBe(3);
+    expect(proposal.counters).toHaveLength(2);
+    const { rgb, tolerance, seeds, counters } = proposal;
+    const { mask } = pickColour(boat, { seeds: [...seeds, ...counters], rgb, tolerance, reach: "connected" });
+    expect([mask[310 * 400 + 120], mask[310 * 400 + 180], mask[200 * 400 + 220]]).toEqual([1, 1, 0]);
+  });
+
   it("finds the white box behind art on a transparent picture", () => {
     const box = renderSvg(
       '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="200"><rect x="30.4" y="40.6" width="120" height="90" fill="#fdfdfd"/><circle cx="90" cy="85" r="30" fill="#d8412f"/></svg>',

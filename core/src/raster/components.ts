@@ -5,9 +5,9 @@ import type { LabelMap } from "./raster.ts";
 /** Regions of a label map, connected through pixel sides. Every pixel has a region, transparent ones too. */
 export interface Components {
   /** First pixel of every run of one region in a row, row by row, and the number of pixels at the end. */
-  readonly runs: Int32Array;
+  readonly pixelRuns: Int32Array;
   /** Region of every run. */
-  readonly regionOfRun: Int32Array;
+  readonly regionOfPixelRun: Int32Array;
   /** Label of every region. */
   readonly label: Uint8Array;
   readonly areaPx: Int32Array;
@@ -20,7 +20,7 @@ export interface Components {
 export function findComponents({ width, height, data }: LabelMap): Components {
   let starts = new Int32Array(4096);
   let parent = new Int32Array(4096);
-  let runs = 0;
+  let pixelRuns = 0;
   const root = (a: number): number => {
     let r = a;
     while (parent[r] !== r) {
@@ -36,50 +36,50 @@ export function findComponents({ width, height, data }: LabelMap): Components {
   for (let y = 0; y < height; y++) {
     const rowStart = y * width;
     const rowEnd = rowStart + width;
-    const first = runs;
+    const first = pixelRuns;
     let above = previous;
     for (let p = rowStart; p < rowEnd; ) {
       const label = data[p];
       const start = p;
       p = endOfRun(data, words, p, rowEnd);
-      if (runs + 1 === starts.length) {
+      if (pixelRuns + 1 === starts.length) {
         starts = grow(starts);
         parent = grow(parent);
       }
-      starts[runs] = start;
-      parent[runs] = runs;
+      starts[pixelRuns] = start;
+      parent[pixelRuns] = pixelRuns;
       if (y > 0) {
         // Runs of the row above that reach under this one; the last may reach under the next, too.
         while (above + 1 < first && starts[above + 1] + width <= start) above++;
         for (let other = above; other < first && starts[other] + width < p; other++) {
           if (data[starts[other]] !== label) continue;
           const a = root(other);
-          const b = root(runs);
+          const b = root(pixelRuns);
           if (a < b) parent[b] = a;
           else parent[a] = b;
         }
       }
-      runs++;
+      pixelRuns++;
     }
     previous = first;
   }
-  starts[runs] = width * height;
-  const regionOfRun = new Int32Array(runs);
+  starts[pixelRuns] = width * height;
+  const regionOfPixelRun = new Int32Array(pixelRuns);
   const label: number[] = [];
   const areaPx: number[] = [];
-  for (let run = 0; run < runs; run++) {
+  for (let run = 0; run < pixelRuns; run++) {
     const r = root(run);
     // A region's root is its first run, so it is numbered before any other run of it is met.
     if (r === run) {
-      regionOfRun[run] = label.length;
+      regionOfPixelRun[run] = label.length;
       label.push(data[starts[run]]);
       areaPx.push(0);
-    } else regionOfRun[run] = regionOfRun[r];
-    areaPx[regionOfRun[run]] += starts[run + 1] - starts[run];
+    } else regionOfPixelRun[run] = regionOfPixelRun[r];
+    areaPx[regionOfPixelRun[run]] += starts[run + 1] - starts[run];
   }
   return {
-    runs: starts.slice(0, runs + 1),
-    regionOfRun,
+    pixelRuns: starts.slice(0, pixelRuns + 1),
+    regionOfPixelRun,
     label: Uint8Array.from(label),
     areaPx: Int32Array.from(areaPx),
   };
@@ -102,44 +102,45 @@ function endOfRun(data: Uint8Array, words: Uint32Array, p: number, rowEnd: numbe
 }
 
 /** Region of one pixel; costs the logarithm of the number of runs. */
-export function regionAt({ runs, regionOfRun }: Components, pixel: number): number {
+export function regionAt({ pixelRuns, regionOfPixelRun }: Components, pixel: number): number {
   let first = 0;
-  let last = regionOfRun.length - 1;
+  let last = regionOfPixelRun.length - 1;
   while (first < last) {
     const middle = (first + last + 1) >> 1;
-    if (runs[middle] <= pixel) first = middle;
+    if (pixelRuns[middle] <= pixel) first = middle;
     else last = middle - 1;
   }
-  return regionOfRun[first];
+  return regionOfPixelRun[first];
 }
 
 /** Region of every pixel. */
-export function regionsOfPixels({ runs, regionOfRun }: Components): Int32Array {
-  const of = new Int32Array(runs[regionOfRun.length]);
-  for (let run = 0; run < regionOfRun.length; run++) of.fill(regionOfRun[run], runs[run], runs[run + 1]);
+export function regionsOfPixels({ pixelRuns, regionOfPixelRun }: Components): Int32Array {
+  const of = new Int32Array(pixelRuns[regionOfPixelRun.length]);
+  for (let run = 0; run < regionOfPixelRun.length; run++)
+    of.fill(regionOfPixelRun[run], pixelRuns[run], pixelRuns[run + 1]);
   return of;
 }
 
 /** Every length of boundary (in pixel sides) at which two regions touch: each once, a pair of regions many times. */
 export function forEachContact(
-  { runs, regionOfRun }: Components,
+  { pixelRuns, regionOfPixelRun }: Components,
   width: number,
   visit: (a: number, b: number, length: number) => void,
 ): void {
   // The run of the row above that reaches over the place.
   let above = -1;
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const own = regionOfRun[run];
-    if (runs[run] % width > 0) visit(regionOfRun[run - 1], own, 1);
-    if (runs[run] < width) continue;
-    const start = runs[run] - width;
-    const end = runs[run + 1] - width;
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const own = regionOfPixelRun[run];
+    if (pixelRuns[run] % width > 0) visit(regionOfPixelRun[run - 1], own, 1);
+    if (pixelRuns[run] < width) continue;
+    const start = pixelRuns[run] - width;
+    const end = pixelRuns[run + 1] - width;
     if (above < 0) above = 0;
-    while (runs[above + 1] <= start) above++;
+    while (pixelRuns[above + 1] <= start) above++;
     for (; ; above++) {
-      const other = regionOfRun[above];
-      if (other !== own) visit(other, own, Math.min(end, runs[above + 1]) - Math.max(start, runs[above]));
-      if (runs[above + 1] >= end) break;
+      const other = regionOfPixelRun[above];
+      if (other !== own) visit(other, own, Math.min(end, pixelRuns[above + 1]) - Math.max(start, pixelRuns[above]));
+      if (pixelRuns[above + 1] >= end) break;
     }
   }
 }

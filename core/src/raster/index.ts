@@ -32,6 +32,7 @@ export { resample } from "./resample.ts";
 export { findSeeThrough, type SeeThrough, type SeeThroughTreatment, settleSeeThrough } from "./see-through.ts";
 export { shrinkRaster } from "./shrink.ts";
 export { softenHardLines } from "./soften-lines.ts";
+export { fillSpans } from "./span-fill.ts";
 export { fillSpecks, findSpecks, type SpeckSettings, type Specks } from "./specks.ts";
 export { eraseCover, fillSilhouette, moveCover, paintCover, restoreCover } from "./touch-up.ts";
 export { removePicked } from "./unmix-rim.ts";

@@ -2,6 +2,7 @@
 import type { Rgb } from "../colour/index.ts";
 import type { Point } from "./frame.ts";
 import type { Raster } from "./raster.ts";
+import { fillSpans } from "./span-fill.ts";
 
 export interface Pick {
   /**
@@ -55,8 +56,7 @@ function makeMatcher([r, g, b]: Rgb, tolerance: number): Matcher {
   };
 }
 
-// Flat art repeats itself: in both walks the last pixel that matched and the last that did not are known by sight.
-
+/** Flat art repeats itself: the last pixel that matched and the last that did not are known by sight. */
 function pickAll(pixels: Uint32Array, mask: Uint8Array, matches: Matcher): number {
   let count = 0;
   let hit = -1;
@@ -77,10 +77,7 @@ function pickAll(pixels: Uint32Array, mask: Uint8Array, matches: Matcher): numbe
   return count;
 }
 
-/**
- * Fills from each seed in spans of rows, through pixel sides.
- * Source: A. R. Smith, "Tint Fill" (SIGGRAPH 1979), the scan-line seed fill.
- */
+/** Fills from each seed. */
 function pickPatches(
   pixels: Uint32Array,
   { width, height }: Raster,
@@ -88,68 +85,11 @@ function pickPatches(
   mask: Uint8Array,
   matches: Matcher,
 ): number {
-  let stack = new Int32Array(1024);
-  let depth = 0;
   let count = 0;
-  let hit = -1;
-  let miss = 0;
-  for (const first of firstPixels(seeds, width, height)) {
-    stack[depth++] = first;
-    while (depth > 0) {
-      const p = stack[--depth];
-      if (mask[p] === 1 || !matches(pixels[p])) continue;
-      const rowStart = p - (p % width);
-      const rowEnd = rowStart + width;
-      let from = p;
-      let to = p + 1;
-      for (; from > rowStart && mask[from - 1] === 0; from--) {
-        const pixel = pixels[from - 1];
-        if (pixel === hit) continue;
-        if (pixel === miss || !matches(pixel)) {
-          miss = pixel;
-          break;
-        }
-        hit = pixel;
-      }
-      for (; to < rowEnd && mask[to] === 0; to++) {
-        const pixel = pixels[to];
-        if (pixel === hit) continue;
-        if (pixel === miss || !matches(pixel)) {
-          miss = pixel;
-          break;
-        }
-        hit = pixel;
-      }
-      mask.fill(1, from, to);
+  for (const first of firstPixels(seeds, width, height))
+    fillSpans({ values: pixels, width }, mask, first, matches, (from, to) => {
       count += to - from;
-      for (let side = 0; side < 2; side++) {
-        if (side === 0 ? rowStart === 0 : rowEnd === pixels.length) continue;
-        const step = side === 0 ? -width : width;
-        // One entry for each run of the neighbouring row that the fill can enter.
-        let isInRun = false;
-        for (let q = from + step; q < to + step; q++) {
-          let isOpen = mask[q] === 0;
-          if (isOpen) {
-            const pixel = pixels[q];
-            if (pixel !== hit) {
-              isOpen = pixel !== miss && matches(pixel);
-              if (isOpen) hit = pixel;
-              else miss = pixel;
-            }
-          }
-          if (isOpen && !isInRun) {
-            if (depth === stack.length) {
-              const larger = new Int32Array(depth * 2);
-              larger.set(stack);
-              stack = larger;
-            }
-            stack[depth++] = q;
-          }
-          isInRun = isOpen;
-        }
-      }
-    }
-  }
+    });
   return count;
 }
 

@@ -18,6 +18,8 @@ const NOISY_TOLERANCE = 18;
 const TOLERANCE_PER_NOISE = 2;
 /** Patches smaller than this are not worth a word, px. */
 const LEAST_PATCH_PX = 24;
+/** Patches inside the design of less than this share of the picture are most likely counters of letters (our own). */
+const COUNTER_SHARE = 0.004;
 /** More patches than this round a border are a pattern, not a background. */
 const MOST_SEEDS = 32;
 
@@ -30,6 +32,8 @@ export interface BackgroundProposal {
   readonly share: number;
   /** Patches of the same colour inside the design: they stay unless a person says otherwise. */
   readonly islands: number;
+  /** A place in each of those that are as small as counters of letters, as far as one pick takes them. */
+  readonly counters: readonly Point[];
 }
 
 /** What to pick away, or null where the border is of no one colour. The border is that of what is not transparent. */
@@ -58,13 +62,20 @@ export function proposeBackground(raster: Raster): BackgroundProposal | null {
       reached.set(of[p], { x: (p % width) + 0.5, y: Math.floor(p / width) + 0.5 });
   let gonePx = 0;
   let islands = 0;
+  const small = new Set<number>();
   for (let c = 0; c < label.length; c++) {
     if (reached.has(c)) gonePx += areaPx[c];
-    else if (label[c] === 1 && areaPx[c] >= LEAST_PATCH_PX) islands++;
+    else if (label[c] === 1 && areaPx[c] >= LEAST_PATCH_PX) {
+      islands++;
+      if (areaPx[c] < COUNTER_SHARE * mask.length && small.size < MOST_SEEDS) small.add(c);
+    }
   }
+  const counters: Point[] = [];
+  for (let p = 0; p < of.length && small.size > 0; p++)
+    if (small.delete(of[p])) counters.push({ x: (p % width) + 0.5, y: Math.floor(p / width) + 0.5 });
   return reached.size === 0
     ? null
-    : { rgb, tolerance, seeds: [...reached.values()], share: gonePx / mask.length, islands };
+    : { rgb, tolerance, seeds: [...reached.values()], share: gonePx / mask.length, islands, counters };
 }
 
 /** Smallest box around what is at least half there; null if nothing is. */

@@ -46,8 +46,8 @@ export function findSpecks(raster: Raster, settings: SpeckSettings): Specks {
     isWanted[label] && regions.areaPx[c] <= settings.maxPx && regions.label.length > 1 ? 1 : 0,
   );
   const mask = new Uint8Array(grey.length);
-  for (let run = 0; run < regions.regionOfRun.length; run++)
-    if (isSpeck[regions.regionOfRun[run]]) mask.fill(1, regions.runs[run], regions.runs[run + 1]);
+  for (let run = 0; run < regions.regionOfPixelRun.length; run++)
+    if (isSpeck[regions.regionOfPixelRun[run]]) mask.fill(1, regions.pixelRuns[run], regions.pixelRuns[run + 1]);
   return { regions, isSpeck, count: isSpeck.reduce((sum, one) => sum + one, 0), mask };
 }
 
@@ -75,13 +75,13 @@ export function fillSpecks(raster: Raster, specks: Specks): Raster {
 }
 
 /** The pixels of each speck. */
-function membersOf({ regions: { runs, regionOfRun }, isSpeck }: Specks): number[][] {
+function membersOf({ regions: { pixelRuns, regionOfPixelRun }, isSpeck }: Specks): number[][] {
   const lists = new Map<number, number[]>();
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const region = regionOfRun[run];
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const region = regionOfPixelRun[run];
     if (isSpeck[region] === 0) continue;
     const list = lists.get(region) ?? [];
-    for (let p = runs[run]; p < runs[run + 1]; p++) list.push(p);
+    for (let p = pixelRuns[run]; p < pixelRuns[run + 1]; p++) list.push(p);
     lists.set(region, list);
   }
   return [...lists.values()];

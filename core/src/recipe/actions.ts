@@ -85,6 +85,11 @@ export type PixelAction = z.infer<typeof pixelSchema>;
 export type Action = z.infer<typeof actionSchema>;
 export type ActionOf<K extends Action["kind"]> = Extract<Action, { kind: K }>;
 
+/** An action of which some is said; the rest is the trade's default. */
+export function makeAction(parts: z.input<typeof actionSchema>): Action {
+  return actionSchema.parse(parts);
+}
+
 /** Whether an action says where the picture lies, rather than what its pixels are. */
 export function isUpright(action: Action): action is UprightAction {
   return uprightSchema.options.some((option) => option.shape.kind.value === action.kind);

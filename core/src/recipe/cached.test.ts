@@ -2,7 +2,7 @@
 // would show an old result.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { ScreensSettings } from "../screens/index.ts";
+import { type ScreensSettings, screens } from "../screens/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
 import { makeRecipe, makeResultCache, type Recipe, runPipeline } from "./index.ts";
 
@@ -39,10 +39,8 @@ const shapesEdit =
   });
 const screensEdit =
   (change: (screens: ScreensSettings) => Partial<ScreensSettings>): Edit =>
-  (recipe) => ({
-    ...recipe,
-    processes: { ...recipe.processes, screens: { ...recipe.processes.screens, ...change(recipe.processes.screens) } },
-  });
+  (recipe) =>
+    screens.withSettings(recipe, change(screens.settingsIn(recipe)));
 const actionsOf = (...actions: object[]) => makeRecipe({ artwork: { actions: actions as never } }).artwork.actions;
 
 /** One decision of any kind, as a person makes them. */
@@ -141,10 +139,10 @@ describe("results that are kept", () => {
             const fresh = runPipeline(artwork, wanted);
             expect(kept.prepared.raster).toEqual(fresh.prepared.raster);
             expect(kept.reduction).toEqual(fresh.reduction);
-            expect(kept.assignment.spots).toEqual(fresh.assignment.spots);
+            expect(kept.assignment.spotOfPixel).toEqual(fresh.assignment.spotOfPixel);
             expect(kept.assignment.underLines).toEqual(fresh.assignment.underLines);
             expect(kept.map).toEqual(fresh.map);
-            expect(kept.separation).toEqual(fresh.separation);
+            expect(screens.resultIn(kept.made)).toEqual(screens.resultIn(fresh.made));
           }
           if (!isUndone) recipe = changed;
         }

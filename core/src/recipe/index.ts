@@ -3,18 +3,19 @@ export {
   type ActionOf,
   actionSchema,
   isUpright,
+  makeAction,
   nextActionId,
   type PixelAction,
   type UprightAction,
 } from "./actions.ts";
-export { pickBackground } from "./background-pick.ts";
+export { type BackgroundReach, pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
 export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {
   type Artwork,
-  aboutStep,
   makeResultCache,
+  processesIn,
   type ResultCache,
   type Results,
   runPipeline,
@@ -42,17 +43,15 @@ export {
   RECIPE_LIMITS,
   type Recipe,
   readRecipe,
+  recipeOfShop,
   recipeSchema,
 } from "./recipe.ts";
 export {
   effectiveDpi,
   listChecks,
-  listThinPlaces,
   listWarnings,
   makeReport,
   type Report,
-  type Warning,
 } from "./report.ts";
 export { scaleRecipe } from "./scale.ts";
 export { placeSimplifications, type ShapeEntry, type SimplifyEntry } from "./shape-entries.ts";
-export { type Get, resultOf } from "./step-table.ts";

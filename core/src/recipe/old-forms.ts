@@ -1,4 +1,5 @@
 // Recipes are kept for years: those of an earlier form are brought over when they are read.
+import { FIRST_PROCESS } from "../processes/index.ts";
 
 /** The form in which recipes are written. */
 export const FORMAT = 2;
@@ -7,14 +8,14 @@ export const FORMAT = 2;
 export function bringOver(value: unknown): unknown {
   if (!isRecord(value) || !(value.format === 1 || (value.format === undefined && isOfFirstForm(value)))) return value;
   const { format: _, shapes, colours, separations, output, ...rest } = value;
-  const { order, ...screens } = isRecord(separations) ? separations : {};
+  const { order, ...plates } = isRecord(separations) ? separations : {};
   const parts = {
     shapes: isRecord(shapes) ? withEntries(shapes) : shapes,
     colours: order === undefined ? colours : { ...(isRecord(colours) ? colours : {}), order },
     processes:
       separations === undefined && output === undefined
         ? undefined
-        : { screens: { ...screens, ...(output === undefined ? {} : { films: output }) } },
+        : { [FIRST_PROCESS.id]: { ...plates, ...(output === undefined ? {} : { films: output }) } },
   };
   const there = Object.entries(parts).filter(([, part]) => part !== undefined);
   return { ...rest, format: FORMAT, ...Object.fromEntries(there) };

@@ -1,8 +1,8 @@
 // All files of a job: what its process gives out, its shapes, its report and its recipe.
 import { layShapes, type ShapeFormat, type Stacking, writeShapeFiles } from "../formats/index.ts";
-import type { Output, OutputFacts } from "../output/index.ts";
+import type { OutputFacts } from "../output/index.ts";
+import type { Outputs } from "../process/index.ts";
 import { orderSpots } from "../reduce/index.ts";
-import { listScreensOutputs } from "../screens/index.ts";
 import type { Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";
 import { makeReport, type Report } from "./report.ts";
@@ -27,13 +27,10 @@ const SHAPE_TYPES: Readonly<Record<ShapeFormat, string>> = {
   dxf: "image/vnd.dxf",
 };
 
-/** The files of the job's process, and what a person should know of them. */
-export function listOutputs(
-  recipe: Recipe,
-  { separation }: Results,
-  facts: OutputFacts,
-): { readonly outputs: readonly Output[]; readonly notes: readonly string[] } {
-  return listScreensOutputs(separation, recipe.processes.screens, facts);
+/** The files of the job's processes, and what a person should know of them. */
+export function listOutputs({ made }: Results, facts: OutputFacts): Outputs {
+  const all = made.map((product) => product.outputs(facts));
+  return { outputs: all.flatMap(({ outputs }) => outputs), notes: all.flatMap(({ notes }) => notes) };
 }
 
 /**

@@ -1,4 +1,6 @@
 // Artwork and recipe to results: the table of steps, and how they are run.
+import type { Design, Maker, Process, Product, StepNotice } from "../process/index.ts";
+import { processOf } from "../processes/index.ts";
 import { measureNoise, type Raster } from "../raster/index.ts";
 import {
   type Assignment,
@@ -7,37 +9,24 @@ import {
   findColours,
   type Reduction,
   reduceColours,
+  type Spot,
 } from "../reduce/index.ts";
-import {
-  basedSpots,
-  fromLightToDark,
-  type InkRegion,
-  layBase,
-  orderPlates,
-  type PlateRegion,
-  type Separable,
-  type Separation,
-  spreadInks,
-} from "../screens/index.ts";
-import { fitShapes, type PlanarMap, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
+import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
+import { type Drawing, fitShapes, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
 import { placeSimplifications } from "./shape-entries.ts";
-import { doStep, type Get, type KeptResults, resultOf, type StepTable } from "./step-table.ts";
 
-/** What every step makes. */
+/** What every step makes that is before any process. */
 export interface StepResults {
   readonly prepare: Prepared;
   readonly find: Findings;
   readonly reduce: Reduction;
   readonly assign: Assignment;
   readonly read: ShapesReading;
-  readonly trace: PlanarMap;
-  readonly simplify: PlanarMap;
-  readonly inks: ReadonlyMap<string, InkRegion>;
-  readonly base: PlateRegion | null;
-  readonly separate: Separation;
+  readonly trace: Drawing;
+  readonly simplify: Drawing;
 }
 export type Step = keyof StepResults;
 
@@ -48,9 +37,10 @@ export interface Results {
   readonly reduction: Reduction;
   readonly assignment: Assignment;
   /** As traced, before simplifying. */
-  readonly traced: PlanarMap;
-  readonly map: PlanarMap;
-  readonly separation: Separation;
+  readonly traced: Drawing;
+  readonly map: Drawing;
+  /** What each process made: the job's own first, then those that single spots are sent to. */
+  readonly made: readonly Product[];
 }
 
 /** A decoded artwork; `key` names its content. */
@@ -63,10 +53,12 @@ export interface Artwork {
 export interface ResultCache {
   readonly kept: KeptResults<StepResults>;
   readonly prepare: PrepareCache;
+  /** By process. */
+  readonly makers: Map<string, Maker>;
 }
 
 export function makeResultCache(): ResultCache {
-  return { kept: {}, prepare: makePrepareCache() };
+  return { kept: {}, prepare: makePrepareCache(), makers: new Map() };
 }
 
 /** What the steps work with. `focusId` is the action being tuned, whose before and after the prepared picture then has. */
@@ -161,76 +153,49 @@ const STEPS: StepTable<StepResults, Work> = {
     compute: ({ recipe }, get) =>
       simplifyMap(get("trace"), placeSimplifications(recipe.shapes.entries, get("prepare").frame)),
   },
-  inks: {
-    doing: "Spreading traps",
-    weight: 10,
-    part: "separate",
-    from: ["simplify"],
-    reads: (work, get) => [work.recipe.processes.screens.trapMm, ...spreadBy(work, get)],
-    compute: (work, get) => spreadInks(artOf(work, get), work.recipe.processes.screens),
-  },
-  base: {
-    doing: "Laying the underbase",
-    weight: 8,
-    part: "separate",
-    from: ["simplify"],
-    reads: (work, get) => {
-      const { base } = work.recipe.processes.screens;
-      return [base.chokeMm, base.thinnestMm, basedSpots(artOf(work, get), { base }), ...spreadBy(work, get)];
-    },
-    compute: (work, get) => layBase(artOf(work, get), work.recipe.processes.screens),
-  },
-  separate: {
-    doing: "Ordering plates",
-    weight: 2,
-    part: "separate",
-    from: ["inks", "base", "reduce"],
-    reads: ({ recipe }) => recipe.colours.order,
-    compute: (work, get) => {
-      const settings = { order: work.recipe.colours.order, base: work.recipe.processes.screens.base };
-      return orderPlates(artOf(work, get), settings, get("inks"), get("base"));
-    },
-  },
 };
 
 const ORDER = Object.keys(STEPS) as readonly Step[];
 
-/** What a person is told while a step is done, how much of the whole (0..1) lies before it, and what its time is part of. */
-export function aboutStep(step: Step): { readonly doing: string; readonly done: number; readonly part: string } {
-  const weightOf = (steps: readonly Step[]) => steps.reduce((sum, one) => sum + STEPS[one].weight, 0);
-  const { doing, part } = STEPS[step];
-  return { doing, part, done: weightOf(ORDER.slice(0, ORDER.indexOf(step))) / weightOf(ORDER) };
-}
-
-function artOf({ recipe }: Work, get: Get<StepResults>): Separable {
-  return {
-    map: get("simplify"),
-    spots: get("reduce").spots,
-    widthMm: printWidthMm(recipe, get("prepare").raster),
-    garment: garmentRgb(recipe),
-  };
-}
-
-/** What decides where one ink runs on under another. */
-function spreadBy(work: Work, get: Get<StepResults>): readonly unknown[] {
-  const art = artOf(work, get);
-  return [art.widthMm, fromLightToDark(art)];
+/** The processes of a job: its own first, then those that single spots are sent to. */
+export function processesIn({ process, colours }: Recipe): readonly Process[] {
+  const sent = Object.values(colours.spots).flatMap((decided) => decided.process ?? []);
+  return [...new Set([process, ...sent])].map(processOf);
 }
 
 /**
- * Runs all steps, yielding the name of each before it is computed: a caller shows progress, measures, or stops by not
- * asking for the next one.
+ * Runs all steps, telling of each before it is done: a caller shows progress, measures, or stops by not asking for the next
+ * one.
  */
 export function* runSteps(
   artwork: Artwork,
   recipe: Recipe,
-  { kept, prepare: prepareCache }: ResultCache,
+  { kept, prepare: prepareCache, makers }: ResultCache,
   focusId: string | null = null,
-): Generator<Step, Results> {
+): Generator<StepNotice, Results> {
   const work: Work = { artwork, recipe, focusId, prepareCache };
-  for (const step of ORDER) {
-    yield step;
-    doStep(STEPS, step, work, kept);
+  const processes = processesIn(recipe);
+  const whole = totalWeight(STEPS) + processes.reduce((sum, { weight }) => sum + weight, 0);
+  let before = 0;
+  for (const name of ORDER) {
+    const { doing, part, weight } = STEPS[name];
+    yield { name, doing, part, done: before / whole };
+    before += weight;
+    doStep(STEPS, name, work, kept);
+  }
+  const made: Product[] = [];
+  for (const process of processes) {
+    const design = designFor(process, recipe, kept);
+    // A spot that was sent elsewhere may be gone since: nothing is made of nothing.
+    if (process.id !== recipe.process && !design.spots.some(({ role }) => role === "ink")) continue;
+    const maker = makers.get(process.id) ?? process.open();
+    makers.set(process.id, maker);
+    const steps = maker.make(design, recipe, kept.simplify?.key ?? "");
+    let step = steps.next();
+    for (; !step.done; step = steps.next())
+      yield { ...step.value, done: (before + process.weight * step.value.done) / whole };
+    before += process.weight;
+    made.push(step.value);
   }
   return {
     prepared: resultOf(kept, "prepare"),
@@ -239,7 +204,20 @@ export function* runSteps(
     assignment: resultOf(kept, "assign"),
     traced: resultOf(kept, "trace"),
     map: resultOf(kept, "simplify"),
-    separation: resultOf(kept, "separate"),
+    made,
+  };
+}
+
+/** What a process starts from: what is made another way is not there for it. */
+function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResults>): Design {
+  const { colours, process } = recipe;
+  const isOurs = (spot: Spot) => (colours.spots[spot.id]?.process ?? process) === id;
+  return {
+    map: resultOf(kept, "simplify"),
+    spots: resultOf(kept, "reduce").spots.map((spot) => (isOurs(spot) ? spot : { ...spot, role: "drop" })),
+    order: colours.order,
+    widthMm: printWidthMm(recipe, resultOf(kept, "prepare").raster),
+    garment: garmentRgb(recipe),
   };
 }
 

@@ -31,8 +31,8 @@ import {
   turnFrame,
   wholeFrame,
 } from "../raster/index.ts";
+import { hashText } from "../steps/index.ts";
 import { type Action, type ActionOf, isUpright, type PixelAction, type UprightAction } from "./actions.ts";
-import { hashText } from "./hash-text.ts";
 
 /** The prepared picture. */
 export interface Prepared {

@@ -2,9 +2,9 @@
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
 import { toMm } from "../geometry/index.ts";
-import { processesSchema, processSchema } from "../process/index.ts";
+import { allProcesses, FIRST_PROCESS, processesSchema, processIdSchema } from "../processes/index.ts";
 import { MAX_FOUND } from "../reduce/index.ts";
-import { stockReferenceSchema } from "../shelf/index.ts";
+import { type ShopSettings, stockReferenceSchema } from "../shelf/index.ts";
 import { FULL_FRONT_IN } from "../trade/index.ts";
 import { hexSchema, spotIdSchema, z } from "../zod/index.ts";
 import { actionSchema } from "./actions.ts";
@@ -74,6 +74,8 @@ export const recipeSchema = z.object({
             hex: hexSchema.optional(),
             /** What it is printed with, as it was on the shelf then. */
             stock: stockReferenceSchema.nullable().optional(),
+            /** How it is made, where that is not how the job is. */
+            process: processIdSchema.optional(),
           }),
         )
         .default({}),
@@ -105,7 +107,7 @@ export const recipeSchema = z.object({
     })
     .prefault({}),
   /** How the job is made. */
-  process: processSchema.default("screens"),
+  process: processIdSchema.default(FIRST_PROCESS.id),
   processes: processesSchema.prefault({}),
 });
 
@@ -114,6 +116,11 @@ export type Recipe = z.infer<typeof recipeSchema>;
 /** The recipe of a new job, with the given parts replaced. */
 export function makeRecipe(parts: z.input<typeof recipeSchema> = {}): Recipe {
   return recipeSchema.parse(parts);
+}
+
+/** The recipe of a new job in this shop: what it decided for all jobs is the job's from its first day on. */
+export function recipeOfShop(shop: ShopSettings): Recipe {
+  return makeRecipe({ processes: Object.fromEntries(allProcesses().map(({ id, fromShop }) => [id, fromShop(shop)])) });
 }
 
 /** A recipe as it was kept, of today's form or an earlier one; throws a ZodError if it is none. */

@@ -2,11 +2,12 @@
 import {
   findBackgroundPlate,
   findNearInks,
-  findThinBase,
   findThinPlaces,
   measureShading,
   type ThinLimits,
   type ThinPlace,
+  type Warning,
+  warnOfThin,
 } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
 import { countShapes, spotCoverage } from "../trace/index.ts";
@@ -14,18 +15,13 @@ import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from ".
 import type { Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";
 
-export interface Report {
+/** With the facts of each process beside these. */
+export interface Report extends Readonly<Record<string, unknown>> {
   readonly image: { readonly width: number; readonly height: number };
   readonly spots: readonly {
     readonly id: string;
     readonly name: string;
     readonly hex: string;
-    readonly coverage: number;
-  }[];
-  readonly plates: readonly {
-    readonly name: string;
-    readonly kind: "spot" | "base";
-    readonly order: number;
     readonly coverage: number;
   }[];
   readonly shapes: { readonly shapes: number; readonly nodes: number };
@@ -50,23 +46,20 @@ export function effectiveDpi(widthPx: number, widthMm: number): number {
 /** A shop's own go before. */
 const THIN_LIMITS = { lineMm: THIN_LINE_MM, gapMm: THIN_GAP_MM };
 
-/** Something a person should know before burning a screen, and where it is, in the prepared picture's pixels. */
-export interface Warning {
-  readonly text: string;
-  readonly place: { readonly x: number; readonly y: number } | null;
-}
-
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
 /** What can be said at once. */
 export function listWarnings(results: Results, recipe: Recipe): Warning[] {
-  const { prepared, findings, reduction, map, separation } = results;
+  const { prepared, findings, reduction, map } = results;
   const warnings: Warning[] = [];
   const warn = (text: string, place: Warning["place"] = null) => warnings.push({ text, place });
   const { raster, seeThrough } = prepared;
+  const mmPerPx = mmPerPxOf(results, recipe);
   const dpi = effectiveDpi(raster.width, printWidthMm(recipe, raster));
+  const inks = new Set(reduction.spots.flatMap(({ id, role }) => (role === "ink" ? [id] : [])));
   if (findings.opaquePx === 0) warn("The picture is fully transparent: there is nothing to print.");
-  else if (separation.plates.length === 0) warn("Every colour is dropped or the garment's: there is nothing to print.");
+  else if (!map.faces.some(({ spotId }) => inks.has(spotId)))
+    warn("Every colour is dropped or the garment's: there is nothing to print.");
   if (dpi < LOW_DPI)
     warn(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
   if (reduction.spots.length > MOST_SPOTS)
@@ -81,7 +74,6 @@ export function listWarnings(results: Results, recipe: Recipe): Warning[] {
   if (seeThrough) {
     const all = raster.width * raster.height;
     const { x, y } = seeThrough.at;
-    const { mmPerPx } = separation;
     warn(
       `${percent(seeThrough.areaPx / all)} of the picture is half-transparent, ${percent(seeThrough.faintPx / all)} of it under one half: that is dropped, the rest prints solid (largest at ${(x * mmPerPx).toFixed(1)}, ${(y * mmPerPx).toFixed(1)} mm). Lay it on the garment's colour, drop it or print it solid: Artwork, Background.`,
       seeThrough.at,
@@ -94,18 +86,9 @@ function nameOf({ spots }: Results["reduction"], id: string | null): string {
   return spots.find((spot) => spot.id === id)?.name ?? "";
 }
 
-/** All that is thinner than prints: inks, gaps, and the base under them. */
-export function listThinPlaces(
-  { map, reduction, separation }: Results,
-  recipe: Recipe,
-  limits: ThinLimits = THIN_LIMITS,
-): ThinPlace[] {
-  const { mmPerPx, plates } = separation;
-  const base = plates.find(({ kind }) => kind === "base");
-  return [
-    ...findThinPlaces(map, reduction.spots, limits, mmPerPx),
-    ...(base ? findThinBase(base.region, recipe.processes.screens.base.thinnestMm, mmPerPx) : []),
-  ];
+/** Millimetres on the garment to a pixel of the prepared picture. */
+function mmPerPxOf({ prepared: { raster } }: Results, recipe: Recipe): number {
+  return printWidthMm(recipe, raster) / raster.width;
 }
 
 /** What is measured to be too thin, too near or shaded. Slower than the other warnings: not for every change of a slide. */
@@ -113,11 +96,11 @@ export function listChecks(
   results: Results,
   recipe: Recipe,
   limits: ThinLimits = THIN_LIMITS,
-  thin: readonly ThinPlace[] = listThinPlaces(results, recipe, limits),
+  thin: readonly ThinPlace[] = findThinPlaces(results.map, results.reduction.spots, limits, mmPerPxOf(results, recipe)),
 ): Warning[] {
-  const { findings, reduction, assignment, separation } = results;
+  const { findings, reduction, assignment } = results;
   const warnings: Warning[] = [];
-  const warn = (text: string, place: Warning["place"] = null) => warnings.push({ text, place });
+  const warn = (text: string) => warnings.push({ text, place: null });
   const shading = measureShading(findings, reduction, assignment);
   const spots = `${reduction.spots.length} flat ${reduction.spots.length === 1 ? "spot" : "spots"}`;
   if (shading > LEAST_SHADING)
@@ -131,19 +114,11 @@ export function listChecks(
   const limitText = {
     line: (n: number) => `${n === 1 ? "line" : "lines"} under ${limits.lineMm} mm`,
     gap: (n: number) => `${n === 1 ? "gap" : "gaps"} under ${limits.gapMm} mm`,
-    base: (n: number) =>
-      `${n === 1 ? "place" : "places"} where the underbase is under ${recipe.processes.screens.base.thinnestMm} mm and may not print`,
   } as const;
-  for (const kind of ["line", "gap", "base"] as const) {
+  const of = ({ spotId }: ThinPlace) => (spotId ? ` of ${nameOf(reduction, spotId)}` : "");
+  for (const kind of ["line", "gap"] as const) {
     const places = thin.filter((place) => place.kind === kind);
-    if (places.length === 0) continue;
-    const { x, y, widthMm, spotId } = places[0];
-    const where = `${(x * separation.mmPerPx).toFixed(1)}, ${(y * separation.mmPerPx).toFixed(1)} mm`;
-    const of = spotId ? ` of ${nameOf(reduction, spotId)}` : "";
-    warn(
-      `${places.length} ${limitText[kind](places.length)}; the thinnest, ${widthMm.toFixed(2)} mm${of}, is at ${where}.`,
-      { x, y },
-    );
+    warnings.push(...warnOfThin(places, limitText[kind], mmPerPxOf(results, recipe), of));
   }
   return warnings;
 }
@@ -155,12 +130,14 @@ export function makeReport(
   timingsMs: Record<string, number>,
   notes: readonly string[] = [],
 ): Report {
-  const { map, separation, reduction, assignment } = results;
+  const { map, reduction, assignment } = results;
+  const mmPerPx = mmPerPxOf(results, recipe);
   const coverage = spotCoverage(map);
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));
   const mm = (length: number) => Number(length.toFixed(3));
-  const thin = listThinPlaces(results, recipe);
+  const thin = findThinPlaces(map, reduction.spots, THIN_LIMITS, mmPerPx);
+  const processes = results.made.map((product) => product.report());
   return {
     image: { width: map.width, height: map.height },
     spots: reduction.spots.map((spot, index) => ({
@@ -169,25 +146,24 @@ export function makeReport(
       hex: formatHex(spot.rgb),
       coverage: round(spot.role === "drop" ? assignment.areasPx[index] / opaque : (coverage.get(spot.id) ?? 0)),
     })),
-    plates: separation.plates.map(({ name, kind, order, coverage: share }) => ({
-      name,
-      kind,
-      order,
-      coverage: round(share),
-    })),
+    ...Object.assign({}, ...processes.map(({ facts }) => facts)),
     shapes: countShapes(map),
     timingsMs,
-    thinPlaces: thin.map(({ kind, spotId, x, y, widthMm, lengthMm }) => ({
+    thinPlaces: [...thin, ...processes.flatMap((one) => one.thin)].map(({ kind, spotId, x, y, widthMm, lengthMm }) => ({
       kind,
       spot: spotId === null ? null : nameOf(reduction, spotId),
-      xMm: mm(x * separation.mmPerPx),
-      yMm: mm(y * separation.mmPerPx),
+      xMm: mm(x * mmPerPx),
+      yMm: mm(y * mmPerPx),
       widthMm: mm(widthMm),
       lengthMm: mm(lengthMm),
     })),
     warnings: [
       ...notes,
-      ...[...listWarnings(results, recipe), ...listChecks(results, recipe, THIN_LIMITS, thin)].map(({ text }) => text),
+      ...[
+        ...listWarnings(results, recipe),
+        ...listChecks(results, recipe, THIN_LIMITS, thin),
+        ...processes.flatMap(({ warnings }) => warnings),
+      ].map(({ text }) => text),
     ],
   };
 }

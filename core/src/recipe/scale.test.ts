@@ -38,7 +38,7 @@ const STAY = [
 function examples(schema: unknown): unknown[] {
   if (schema instanceof z.ZodDefault || schema instanceof z.ZodPrefault || schema instanceof z.ZodOptional)
     return examples(schema.unwrap());
-  if (schema instanceof z.ZodNullable) return examples(schema.unwrap());
+  if (schema instanceof z.ZodNullable || schema instanceof z.ZodLazy) return examples(schema.unwrap());
   if (schema instanceof z.ZodUnion) return schema.options.flatMap(examples);
   if (schema instanceof z.ZodArray) return [examples(schema.element)];
   if (schema instanceof z.ZodTuple) return [schema.def.items.map((item) => examples(item)[0])];

@@ -16,7 +16,8 @@ function scaleValue(schema: unknown, value: unknown, factor: number): unknown {
     schema instanceof z.ZodDefault ||
     schema instanceof z.ZodPrefault ||
     schema instanceof z.ZodOptional ||
-    schema instanceof z.ZodNullable
+    schema instanceof z.ZodNullable ||
+    schema instanceof z.ZodLazy
   )
     return scaleValue(schema.unwrap(), value, factor);
   if (schema instanceof z.ZodNumber) return typeof value === "number" ? scaleNumber(schema, value, factor) : value;

@@ -25,7 +25,7 @@ function correct(raster: Raster, corrections: readonly SpotCorrection[]) {
   const findings = findColours(raster);
   const reduction = reduceColours(findings, { ...UNDECIDED, added: ADDED });
   const assignment = assignSpots(findings, reduction, corrections);
-  const at = (x: number, y: number) => reduction.spots[assignment.spots.data[y * raster.width + x]]?.id ?? null;
+  const at = (x: number, y: number) => reduction.spots[assignment.spotOfPixel.data[y * raster.width + x]]?.id ?? null;
   return { findings, reduction, assignment, at };
 }
 
@@ -152,7 +152,7 @@ describe("pouring a fill into a line drawing", () => {
         const u = x + (q % mask.width);
         const v = y + Math.floor(q / mask.width);
         // Inside the ellipse's or the triangle's line, never on what is outside the drawing.
-        const outside = findings.labels.data[v * 120 + u] === 255 && assignment.spots.data[v * 120 + u] === 255;
+        const outside = findings.labels.data[v * 120 + u] === 255 && assignment.spotOfPixel.data[v * 120 + u] === 255;
         expect(outside).toBe(false);
       }
     const ellipse = assignment.underLines.find(({ spotId }) => spotId === "fill");
@@ -205,7 +205,7 @@ describe("pouring a fill into a line drawing", () => {
       last = assignSpots(findings, reduction, all.slice(0, n), last);
       const atOnce = assignSpots(findings, reduction, all.slice(0, n));
       expect(last.underLines).toEqual(atOnce.underLines);
-      expect(last.spots).toEqual(atOnce.spots);
+      expect(last.spotOfPixel).toEqual(atOnce.spotOfPixel);
       expect(last.areasPx).toEqual(atOnce.areasPx);
     }
     // The line itself is gone.

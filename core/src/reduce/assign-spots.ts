@@ -32,7 +32,7 @@ export type SpotCorrection = {
 /** The spots of a picture's pixels. */
 export interface Assignment {
   /** Index of each pixel's spot in the reduction. */
-  readonly spots: LabelMap;
+  readonly spotOfPixel: LabelMap;
   /** Pixels of each spot. */
   readonly areasPx: readonly number[];
   readonly underLines: readonly UnderLine[];
@@ -70,7 +70,7 @@ export function assignSpots(
     from?.labels === labels && from.spots === spotsKey && from.corrections.every((key, i) => key === keys[i])
       ? last
       : null;
-  const map = goesOn ? copyMap(goesOn.spots) : relabel(labels, spotOfFound);
+  const map = goesOn ? copyMap(goesOn.spotOfPixel) : relabel(labels, spotOfFound);
   const misfits = new Map(goesOn?.misfits);
   const poured: Poured[] = goesOn ? [...goesOn.madeFrom.poured] : [];
   const isTaken = new Uint8Array(inForce.length > 0 ? map.data.length : 0);
@@ -87,7 +87,7 @@ export function assignSpots(
   const { areasPx, changed } = goesOn ? changesSince(goesOn, map) : { areasPx: countLabels(map), changed: null };
   const unders = runAllUnder(map, poured, spots, goesOn, changed);
   return {
-    spots: map,
+    spotOfPixel: map,
     areasPx: spots.map((_, index) => areasPx[index]),
     underLines: unders.filter((under) => under !== null),
     misfits,
@@ -107,7 +107,7 @@ function countLabels({ data }: LabelMap): Uint32Array {
 }
 
 /** Pixels of every spot now, and the smallest box with all that have changed in it; null if none has. */
-function changesSince({ spots, areasPx: before }: Assignment, map: LabelMap) {
+function changesSince({ spotOfPixel: spots, areasPx: before }: Assignment, map: LabelMap) {
   const { width } = map;
   const areasPx = new Float64Array(256);
   areasPx.set(before);

@@ -28,6 +28,7 @@ const BLENDED_NEIGHBOURS = 4;
 const PLAIN_NEIGHBOURS = 2;
 
 /** Gives pixels of `open` (indices of those that are not flat) to the thin lines that run through them. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one walk over flat arrays that all its parts share; apart, each would be handed ten of them
 export function bridgeLines(
   { width, height, data }: Raster,
   labels: Uint8Array,

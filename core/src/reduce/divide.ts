@@ -1,5 +1,5 @@
 // A dividing line through touching parts of one colour: what lies on one side of it becomes a spot of its own.
-import { type LabelMap, NONE } from "../raster/index.ts";
+import { fillSpans, type LabelMap, NONE } from "../raster/index.ts";
 import { floodArea } from "./flood.ts";
 
 /**
@@ -46,51 +46,58 @@ function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>, isTaken: Uint
   return found.map(({ area }) => area);
 }
 
-const OPEN = 1;
+/** What is in the box round an area: nothing of it, the area, the line through it. */
+const OUT = 0;
+const AREA = 1;
 const LINE = 2;
-const DONE = 3;
 
 /** The pixels of an area left and right of the line; null if the line does not part it. */
 function splitArea(
-  { width, data }: LabelMap,
+  { width }: LabelMap,
   area: Uint32Array,
   crossed: ReadonlySet<number>,
   line: readonly number[],
 ): readonly [number[], number[]] | null {
-  const state = new Uint8Array(data.length);
-  for (const p of area) state[p] = crossed.has(p) ? LINE : OPEN;
+  const box = boxOf(area, width);
+  const inBox = (p: number) => (Math.floor(p / width) - box.y) * box.width + (p % width) - box.x;
+  const inMap = (q: number) => (Math.floor(q / box.width) + box.y) * width + (q % box.width) + box.x;
+  const values = new Uint8Array(box.width * box.height).fill(OUT);
+  for (const p of area) values[inBox(p)] = crossed.has(p) ? LINE : AREA;
+  const isTaken = new Uint8Array(values.length);
   const sides: [number[], number[]] = [[], []];
   const sideAt = (p: number) => sideOf(line, (p % width) + 0.5, Math.floor(p / width) + 0.5);
   for (const p of area) {
-    if (state[p] !== OPEN) continue;
     // One part of the area without the line; its pixels beside the line say which side it is on.
     const part: number[] = [];
     let balance = 0;
-    const stack = [p];
-    state[p] = DONE;
-    for (let q = stack.pop(); q !== undefined; q = stack.pop()) {
-      part.push(q);
-      const x = q % width;
-      for (const [r, isInside] of [
-        [q - 1, x > 0],
-        [q + 1, x < width - 1],
-        [q - width, q >= width],
-        [q + width, q < data.length - width],
-      ] as const) {
-        if (!isInside) continue;
-        if (state[r] === LINE) balance += sideAt(q);
-        else if (state[r] === OPEN) {
-          state[r] = DONE;
-          stack.push(r);
-        }
+    const isArea = (value: number) => value === AREA;
+    fillSpans({ values, width: box.width }, isTaken, inBox(p), isArea, (from, to) => {
+      for (let q = from; q < to; q++) {
+        const own = inMap(q);
+        part.push(own);
+        for (const beside of [q - 1, q + 1, q - box.width, q + box.width])
+          if (values[beside] === LINE) balance += sideAt(own);
       }
-    }
+    });
     const side = sides[balance >= 0 ? 0 : 1];
     for (const q of part) side.push(q);
   }
   if (sides[0].length === 0 || sides[1].length === 0) return null;
-  for (const p of area) if (state[p] === LINE) sides[sideAt(p) >= 0 ? 0 : 1].push(p);
+  for (const p of area) if (crossed.has(p)) sides[sideAt(p) >= 0 ? 0 : 1].push(p);
   return sides;
+}
+
+/** The box round pixels, with a pixel of nothing on every side, so that rows do not run into each other. */
+function boxOf(area: Uint32Array, width: number): { x: number; y: number; width: number; height: number } {
+  let [left, right] = [width, 0];
+  for (const p of area) {
+    const x = p % width;
+    if (x < left) left = x;
+    if (x > right) right = x;
+  }
+  const top = Math.floor(area[0] / width);
+  const bottom = Math.floor(area[area.length - 1] / width);
+  return { x: left - 1, y: top - 1, width: right - left + 3, height: bottom - top + 3 };
 }
 
 /** All pixels that a line passes through, without diagonal gaps. */

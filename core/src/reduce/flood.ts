@@ -1,5 +1,5 @@
 // Areas of a label map: what hangs together round a pixel, found in spans, at the cost of the area itself.
-import type { LabelMap } from "../raster/index.ts";
+import { fillSpans, type LabelMap } from "../raster/index.ts";
 
 /** Which pixels an area has, and how much of its outline there is. */
 export interface Area {
@@ -16,45 +16,42 @@ export interface Area {
  */
 export function floodArea({ width, height, data }: LabelMap, start: number, isTaken: Uint8Array): Area {
   const label = data[start];
-  const stack = [start];
-  const spans: number[] = [];
+  const starts: number[] = [];
+  const ends: number[] = [];
+  const isOurs = (value: number) => value === label;
+  fillSpans({ values: data, width }, isTaken, start, isOurs, (from, to) => {
+    starts.push(from);
+    ends.push(to);
+  });
+  // Spans do not overlap: their starts in order and their ends in order belong together.
+  const spans = { from: Int32Array.from(starts).sort(), to: Int32Array.from(ends).sort() };
+  const { from, to } = spans;
   let size = 0;
-  let outline = 0;
-  let touchesEdge = false;
-  for (let seed = stack.pop(); seed !== undefined; seed = stack.pop()) {
-    if (isTaken[seed] === 1) continue;
-    const rowStart = seed - (seed % width);
-    let from = seed;
-    let to = seed + 1;
-    while (from > rowStart && data[from - 1] === label) from--;
-    while (to < rowStart + width && data[to] === label) to++;
-    isTaken.fill(1, from, to);
-    spans.push(from, to);
-    size += to - from;
-    outline += 2;
-    if (from === rowStart || to === rowStart + width) touchesEdge = true;
-    for (const beside of [-width, width]) {
-      if (from + beside < 0 || from + beside >= width * height) {
-        touchesEdge = true;
-        outline += to - from;
-        continue;
-      }
-      for (let q = from + beside, isRun = false; q < to + beside; q++) {
-        if (data[q] !== label) outline++;
-        const isOpen = data[q] === label && isTaken[q] === 0;
-        if (isOpen && !isRun) stack.push(q);
-        isRun = isOpen;
-      }
-    }
+  let touchesEdge = from[0] < width || to[to.length - 1] > width * (height - 1);
+  for (let i = 0; i < from.length; i++) {
+    size += to[i] - from[i];
+    if (from[i] % width === 0 || to[i] % width === 0) touchesEdge = true;
   }
-  const order = Array.from({ length: spans.length / 2 }, (_, i) => i).sort((a, b) => spans[a * 2] - spans[b * 2]);
   const pixels = new Uint32Array(size);
   let k = 0;
-  for (const i of order) {
-    for (let p = spans[i * 2]; p < spans[i * 2 + 1]; p++) pixels[k++] = p;
-    isTaken.fill(0, spans[i * 2], spans[i * 2 + 1]);
+  for (let i = 0; i < from.length; i++) {
+    for (let p = from[i]; p < to[i]; p++) pixels[k++] = p;
+    isTaken.fill(0, from[i], to[i]);
   }
-  return { pixels, outline, touchesEdge };
+  return { pixels, outline: outlineOf(spans, width), touchesEdge };
+}
+
+/** Pixel sides along the outline of spans in order: two at the ends of each, and above and below what no other meets. */
+function outlineOf({ from, to }: { readonly from: Int32Array; readonly to: Int32Array }, width: number): number {
+  let outline = 0;
+  let above = 0;
+  for (let i = 0; i < from.length; i++) {
+    outline += 2 + 2 * (to[i] - from[i]);
+    while (to[above] + width <= from[i]) above++;
+    for (let j = above; j < i && from[j] + width < to[i]; j++)
+      outline -= 2 * (Math.min(to[i], to[j] + width) - Math.max(from[i], from[j] + width));
+  }
+  return outline;
 }
 
 /** An area with so long an outline for its size (as a multiple of a disc's, squared) is a line or a net of lines. */

@@ -10,7 +10,7 @@ export {
   MARKS,
   type Target,
 } from "./lay-out-films.ts";
-export { listScreensOutputs } from "./outputs.ts";
+export { screens } from "./process.ts";
 export {
   BASE_ID,
   basedSpots,
@@ -28,6 +28,6 @@ export {
 } from "./separate.ts";
 export { writeSeparationsPdf } from "./separations-pdf.ts";
 export { writeSeparationsSvg } from "./separations-svg.ts";
-export { SCREENS_LIMITS, type ScreensSettings, screensSettingsSchema } from "./settings.ts";
+export { type ScreensSettings, screensSettingsSchema } from "./settings.ts";
 export { spreadTraps } from "./trap.ts";
 export { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";

@@ -1,10 +1,8 @@
 // The files of a job printed with screens.
 import type { Output, OutputFacts } from "../output/index.ts";
-import { writeFilmsPdf } from "./films-pdf.ts";
 import { warnOfMissing } from "./label-text.ts";
 import { layOutFilms } from "./lay-out-films.ts";
 import type { Separation } from "./separate.ts";
-import { writeSeparationsPdf } from "./separations-pdf.ts";
 import { writeSeparationsSvg } from "./separations-svg.ts";
 import type { ScreensSettings } from "./settings.ts";
 
@@ -22,16 +20,20 @@ export function listScreensOutputs(
       {
         name: "films.pdf",
         mediaType: "application/pdf",
-        make: (tell) =>
-          writeFilmsPdf(films, labelFont, date, (index) =>
+        // What writes PDF is large, and only wanted here.
+        make: async (tell) => {
+          const { writeFilmsPdf } = await import("./films-pdf.ts");
+          return writeFilmsPdf(films, labelFont, date, (index) =>
             tell(index / count, `Drawing film ${index + 1} of ${count}`),
-          ),
+          );
+        },
       },
       {
         name: "separations.pdf",
         mediaType: "application/pdf",
-        make: (tell) => {
+        make: async (tell) => {
           tell(0, "Writing separations");
+          const { writeSeparationsPdf } = await import("./separations-pdf.ts");
           return writeSeparationsPdf(separation, date);
         },
       },

@@ -125,7 +125,7 @@ describe("a poured colour's plate", () => {
       mmPerPx,
     );
     const under = polygonsOf(
-      map.underLines.flatMap(({ paths }) => paths),
+      map.below.flatMap(({ faces }) => faces.flatMap(({ paths }) => paths)),
       mmPerPx,
     );
     const region = polygonsOf(plate("d8412f").region, mmPerPx);

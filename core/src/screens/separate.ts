@@ -9,8 +9,9 @@ import {
   toPolygons,
   unite,
 } from "../geometry/index.ts";
+import type { Design } from "../process/index.ts";
 import { orderInks, type Spot } from "../reduce/index.ts";
-import { facePaths, type PlanarMap, spotPaths, underPaths } from "../trace/index.ts";
+import { type PlanarMap, spotPaths } from "../trace/index.ts";
 import type { ScreensSettings } from "./settings.ts";
 import { type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
@@ -53,12 +54,7 @@ const BASE_WHITE: Rgb = [255, 255, 255];
 const FLATTEN_MM = 0.002;
 
 /** What is separated: the traced picture, its spots, how wide it prints and on what. */
-export interface Separable {
-  readonly map: PlanarMap;
-  readonly spots: readonly Spot[];
-  readonly widthMm: number;
-  readonly garment: Rgb;
-}
+export type Separable = Omit<Design, "order">;
 
 /** Separates a traced picture: `spreadInks`, `layBase` and `orderPlates` in one. */
 export function separatePlates(art: Separable, settings: SeparationSettings): Separation {
@@ -150,14 +146,14 @@ export function spreadInks(
   /** All faces of inks darker than one. */
   const darkerThan = (light: number) =>
     toPolygons(
-      map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap((f) => facePaths(map, f)),
+      map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap(({ paths }) => paths),
       tolerancePx,
     );
   const regions = new Map<string, InkRegion>();
   for (const { id, rgb } of inks) {
     const own = spotPaths(map, id);
     const trap = traps.get(id) ?? [];
-    const under = underPaths(map, id);
+    const under = map.below.flatMap((layer) => spotPaths(layer, id));
     const isAlone = trap.length === 0 && under.length === 0;
     const united = () =>
       fillSmallHoles(unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)), leastHole(trapPx), () =>

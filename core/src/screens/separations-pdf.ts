@@ -1,7 +1,15 @@
 // separations.pdf: one page of the art's own size, every plate in its own Separation colour space (ISO 32000-1, 8.6.6.4),
 // overprinting (8.6.7), so that any RIP splits it into exactly these plates.
-import { PDFName } from "pdf-lib";
-import { addPageMm, millimetreSpace, pathOperators, separationSpace, setContent, startDocument } from "../pdf/index.ts";
+import type { PDFObject } from "pdf-lib";
+import {
+  addPageMm,
+  millimetreSpace,
+  pathOperators,
+  separationSpace,
+  setContent,
+  setResources,
+  startDocument,
+} from "../pdf/index.ts";
 import type { Separation } from "./separate.ts";
 
 /** Bytes of separations.pdf. */
@@ -12,18 +20,13 @@ export async function writeSeparationsPdf(separation: Separation, date: Date): P
   const heightMm = separation.heightPx * separation.mmPerPx;
   const page = addPageMm(pdf, widthMm, heightMm);
   let content = `${millimetreSpace(heightMm, widthMm, false)}/Overprint gs\n`;
-  const spaces: Record<string, unknown> = {};
+  const spaces: Record<string, PDFObject> = {};
   separation.plates.forEach((plate, index) => {
     spaces[`S${index}`] = separationSpace(pdf, plate.name, plate.rgb);
     content += `/S${index} cs 1 scn\n${pathOperators(plate.region, separation.mmPerPx, 0, 0)}\nf*\n`;
   });
-  page.node.set(
-    PDFName.of("Resources"),
-    context.obj({
-      ColorSpace: context.obj(spaces as never),
-      ExtGState: context.obj({ Overprint: { Type: "ExtGState", OP: true, op: true, OPM: 1 } }),
-    } as never),
-  );
+  const overprint = context.obj({ Type: "ExtGState", OP: true, op: true, OPM: 1 });
+  setResources(pdf, page, { ColorSpace: spaces, ExtGState: { Overprint: overprint } });
   setContent(pdf, page, content);
   return pdf.save();
 }

@@ -1,7 +1,7 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import { flattenPath, intersectEach, type Polygons, toPolygons } from "../geometry/index.ts";
-import { BARE, facePaths, type PlanarMap } from "../trace/index.ts";
+import { BARE, type PlanarMap } from "../trace/index.ts";
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { stripBeside } from "./strip.ts";
 
@@ -55,7 +55,7 @@ function addPolygons(bySpot: Map<string, Polygons>, spotId: string, more: Polygo
 export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: number): Map<string, Polygons> {
   const clipped = new Map<string, Polygons>();
   for (const [face, bySpot] of strips) {
-    const inside = toPolygons(facePaths(map, map.faces[face]), tolerancePx);
+    const inside = toPolygons(map.faces[face].paths, tolerancePx);
     for (const [spotId, strip] of bySpot) addPolygons(clipped, spotId, intersectEach(strip, inside));
   }
   return clipped;

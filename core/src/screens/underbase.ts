@@ -11,7 +11,7 @@ import {
   unite,
 } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { BARE, facePaths, type MapEdge, outlinePaths, type PlanarMap } from "../trace/index.ts";
+import { BARE, type MapEdge, outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { type BaseSettings, chokeAlong, chokeReach } from "./choke.ts";
 import { stripBeside } from "./strip.ts";
@@ -78,7 +78,7 @@ export function chokeBase(
   const runOn = [...clipStrips(map, run, tolerancePx).values()].flat();
   const under = () =>
     toPolygons(
-      [...run.keys()].flatMap((face) => facePaths(map, map.faces[face])),
+      [...run.keys()].flatMap((face) => map.faces[face].paths),
       tolerancePx,
     );
   const whole = fillSmallHoles(unite(toPolygons(curves, tolerancePx), runOn), leastGap * leastGap, under);

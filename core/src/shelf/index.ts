@@ -9,7 +9,9 @@ export {
 export {
   referStock,
   SPOT_STOCK_KINDS,
+  type SpotStockKind,
   STOCK_KINDS,
+  STOCK_WORDS,
   type Stock,
   type StockColour,
   type StockKind,

@@ -3,10 +3,22 @@ import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLa
 import { hexSchema, z } from "../zod/index.ts";
 
 /** What spots are made with. */
-export const SPOT_STOCK_KINDS = ["ink", "film", "thread", "stone"] as const;
+export const SPOT_STOCK_KINDS = ["ink", "transfer-film", "thread", "stone"] as const;
 export const STOCK_KINDS = [...SPOT_STOCK_KINDS, "garment"] as const;
-export const stockKindSchema = z.enum(STOCK_KINDS);
-export type StockKind = z.infer<typeof stockKindSchema>;
+const kindSchema = z.enum(STOCK_KINDS);
+export type StockKind = z.infer<typeof kindSchema>;
+/** Shelves and recipes of before say "film", which is the photographic sheet of a plate, for what is cut and pressed. */
+export const stockKindSchema = z.preprocess((kind) => (kind === "film" ? "transfer-film" : kind), kindSchema);
+
+/** What kinds of stock are called: many of them, and one. */
+export const STOCK_WORDS: Readonly<Record<StockKind, { readonly many: string; readonly one: string }>> = {
+  ink: { many: "Inks", one: "an ink" },
+  "transfer-film": { many: "Transfer films", one: "a transfer film" },
+  thread: { many: "Threads", one: "a thread" },
+  stone: { many: "Stones", one: "a stone" },
+  garment: { many: "Garments", one: "a garment" },
+};
+export type SpotStockKind = (typeof SPOT_STOCK_KINDS)[number];
 
 /** Encoded sRGB, or CIELAB as instruments of the trade give it: D50, 2 degree observer (ISO 13655). */
 export const stockColourSchema = z.discriminatedUnion("space", [

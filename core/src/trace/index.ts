@@ -3,10 +3,11 @@ export {
   countShapes,
   type Deviation,
   DISTANCE_CLASSES_PX,
+  type Drawing,
   faceArea,
   faceAt,
-  facePaths,
   fitShapes,
+  layersOf,
   type MapEdge,
   type MapFace,
   measureDeviation,
@@ -20,6 +21,5 @@ export {
   spotPaths,
   stackShapes,
   tracePicture,
-  underPaths,
 } from "./map/index.ts";
 export { absorbSpecks, BARE, readShapes, type ShapesReading } from "./read/index.ts";

@@ -7,7 +7,7 @@ import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import { asCircle, type CubicPath, flattenPath, isLine, lengthOf, pathArea, segmentCount } from "../geometry/index.ts";
 import { makeRaster } from "../raster/index.ts";
 import { drawExactly, PLAIN_SHAPES, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { countShapes, faceArea, facePaths, type MapEdge, type MapFace, type PlanarMap } from "./index.ts";
+import { countShapes, faceArea, type MapEdge, type MapFace, type PlanarMap } from "./index.ts";
 
 const INK = "#14304f";
 const traceSvg = (size: number, content: string) => traceRaster(drawExactly(size, content));
@@ -37,7 +37,7 @@ describe("circles", () => {
       120,
       `<circle cx="36" cy="60" r="24" fill="${INK}"/><circle cx="84.5" cy="60" r="24" fill="${INK}"/>`,
     );
-    const area = inkFaces(traced).reduce((sum, face) => sum + faceArea(traced.map, face), 0);
+    const area = inkFaces(traced).reduce((sum, face) => sum + faceArea(face), 0);
     expect(Math.abs(area / (2 * Math.PI * 24 * 24) - 1)).toBeLessThan(0.005);
   });
 });
@@ -174,7 +174,7 @@ describe("rings", () => {
     const [ring, ...others] = inkFaces(traced);
     expect(others).toEqual([]);
     expect(ring.rings).toHaveLength(2);
-    const radii = facePaths(traced.map, ring).map((path) => {
+    const radii = ring.paths.map((path) => {
       const line = flattenPath(path, 0.05);
       const from = line.flatMap((x, i) => (i % 2 === 0 ? [lengthOf(x - 60.2, line[i + 1] - 59.7)] : []));
       return [Math.min(...from), Math.max(...from)];
@@ -216,13 +216,13 @@ describe("thin and winding things", () => {
     let length = 0;
     const xy = turns.map((turn) => turn.split(" ").map(Number));
     for (let i = 1; i < xy.length; i++) length += lengthOf(xy[i][0] - xy[i - 1][0], xy[i][1] - xy[i - 1][1]);
-    expect(Math.abs(faceArea(traced.map, spiral) / (5 * length) - 1)).toBeLessThan(0.01);
+    expect(Math.abs(faceArea(spiral) / (5 * length) - 1)).toBeLessThan(0.01);
   });
   it("a line of one pixel stays, one pixel wide", () => {
     const traced = traceSvg(120, `<path d="M20 30.5L100 90.5" stroke="${INK}" stroke-width="1"/>`);
     const [line, ...others] = inkFaces(traced);
     expect(others).toEqual([]);
-    expect(Math.abs(faceArea(traced.map, line) - 100)).toBeLessThan(12);
+    expect(Math.abs(faceArea(line) - 100)).toBeLessThan(12);
   });
 });
 
@@ -242,7 +242,7 @@ describe("a checkerboard", () => {
       if (x > 0.5 && x < 5.5 && y > 0.5 && y < 5.5) inside.push(`${Math.round(x)},${Math.round(y)}`);
     }
     expect(new Set(inside).size).toBe(25);
-    for (const face of map.faces) expect(faceArea(map, face)).toBeCloseTo(cell * cell, 6);
+    for (const face of map.faces) expect(faceArea(face)).toBeCloseTo(cell * cell, 6);
   });
 });
 

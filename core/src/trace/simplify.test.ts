@@ -57,7 +57,7 @@ function checkWhole(map: PlanarMap): void {
     const paths = face.rings.map((ring) => ringPath(map, ring));
     for (const path of paths) expect([...path.slice(-2)]).toEqual([...path.slice(0, 2)]);
     expect(paths.filter((path) => pathArea(path) < 0)).toHaveLength(1);
-    total += faceArea(map, face);
+    total += faceArea(face);
   }
   expect(total).toBeCloseTo(map.width * map.height, 6);
 }
@@ -113,7 +113,7 @@ describe("tracing any picture", () => {
           );
           coverage += along / a.rgb.reduce((sum, v, c) => sum + (v - b.rgb[c]) ** 2, 0);
         });
-        const area = map.faces.reduce((sum, face) => sum + (face.spotId === a.id ? faceArea(map, face) : 0), 0);
+        const area = map.faces.reduce((sum, face) => sum + (face.spotId === a.id ? faceArea(face) : 0), 0);
         // In a colour of less than 30 px square, half a pixel at each of a few corners is more than that.
         fc.pre(coverage > 900 && whole - coverage > 900);
         expect(Math.abs(area / coverage - 1)).toBeLessThan(0.005);

@@ -3,7 +3,6 @@ import { describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import { flattenPath, pathArea } from "../geometry/index.ts";
 import { drawLettering, PLAIN_SHAPES, paint, traceRaster } from "../testing/pictures.test.support.ts";
-import { facePaths } from "./index.ts";
 
 const WHITE: Rgb = [255, 255, 255];
 const BLACK: Rgb = [16, 16, 20];
@@ -27,7 +26,7 @@ describe("hard-edged lines one pixel wide, aslant", () => {
 
   it("stay as many as they are, each a pixel wide on the whole", () => {
     expect(faces).toHaveLength(slopes.length);
-    const widths = faces.map((face) => Math.abs(facePaths(map, face).reduce((sum, path) => sum + pathArea(path), 0)));
+    const widths = faces.map((face) => Math.abs(face.paths.reduce((sum, path) => sum + pathArea(path), 0)));
     const wanted = slopes.map((dy) => Math.hypot(151, dy));
     widths.sort((a, b) => a - b);
     for (const [i, area] of widths.entries()) expect(Math.abs(area / wanted[i] - 1)).toBeLessThan(0.12);
@@ -35,7 +34,7 @@ describe("hard-edged lines one pixel wide, aslant", () => {
 
   it("are even from end to end: hardly a tenth of any is thinner than half a pixel", () => {
     for (const face of faces) {
-      const [outline] = facePaths(map, face);
+      const [outline] = face.paths;
       const points = flattenPath(outline, 0.01);
       let thin = 0;
       let looked = 0;

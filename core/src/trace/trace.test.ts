@@ -4,7 +4,7 @@ import type { Rgb } from "../colour/index.ts";
 import { layShapes, writeShapesSvg } from "../formats/index.ts";
 import { flattenPath, isLine, pathArea, segmentCount } from "../geometry/index.ts";
 import { drawSvg, PLAIN_SHAPES, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { BARE, countShapes, faceArea, facePaths, type MapFace, type PlanarMap, ringPath } from "./index.ts";
+import { BARE, countShapes, faceArea, type MapFace, type PlanarMap, ringPath } from "./index.ts";
 
 const COLOURS: readonly Rgb[] = [
   [20, 48, 79],
@@ -69,7 +69,7 @@ describe("the planar map", () => {
     fc.assert(
       fc.property(blocks, (raster) => {
         const { map } = traceRaster(raster, { ...PLAIN_SHAPES, specksPx: 0 });
-        const total = map.faces.reduce((sum, face) => sum + faceArea(map, face), 0);
+        const total = map.faces.reduce((sum, face) => sum + faceArea(face), 0);
         expect(total).toBeCloseTo(raster.width * raster.height, 6);
       }),
       { numRuns: 300 },
@@ -150,7 +150,7 @@ describe("curves", () => {
     const rings = map.faces.filter((face) => face.spotId === red?.id);
     expect(rings).toHaveLength(1);
     expect(rings[0].rings).toHaveLength(2);
-    expect(faceArea(map, rings[0])).toBeCloseTo(2 * Math.PI * 40 * 2, -1);
+    expect(faceArea(rings[0])).toBeCloseTo(2 * Math.PI * 40 * 2, -1);
   });
 
   it("puts a boundary where its coverage says, not on the pixel grid", () => {
@@ -177,7 +177,7 @@ describe("curves", () => {
     const { map, findings } = traceRaster(shaded);
     for (const face of map.faces) {
       // Where the picture shades there is no edge to read: a third of a pixel along the boundary is the grid's own step.
-      expect(Math.abs(faceArea(map, face) - face.areaPx)).toBeLessThan(30 + outlineLength(map, face) / 3);
+      expect(Math.abs(faceArea(face) - face.areaPx)).toBeLessThan(30 + outlineLength(face) / 3);
     }
     expect(findings.found.length).toBeGreaterThan(4);
   });
@@ -189,9 +189,9 @@ describe("curves", () => {
 });
 
 /** Length of a face's outline from node to node, px. */
-function outlineLength(map: PlanarMap, face: MapFace): number {
+function outlineLength(face: MapFace): number {
   let length = 0;
-  for (const path of facePaths(map, face))
+  for (const path of face.paths)
     for (let i = 6; i < path.length; i += 6) length += Math.hypot(path[i] - path[i - 6], path[i + 1] - path[i - 5]);
   return length;
 }

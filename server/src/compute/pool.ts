@@ -6,7 +6,7 @@ import type { MadeFile } from "@plain-palette/core/recipe";
 import { Piscina } from "piscina";
 import type { ArtworkView } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
-import type { DecodeTask, FilmsTask, Outcome, Progress } from "./tasks.ts";
+import type { DecodeTask, FilesTask, Outcome, Progress } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
@@ -33,8 +33,8 @@ async function bounded<T>(look: (signal: AbortSignal) => Promise<Outcome<T>>): P
 export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
   decode(bytes: Buffer, view: ArtworkView): Promise<Outcome<Raster>>;
-  makeFilms(
-    task: Omit<FilmsTask, "port">,
+  makeFiles(
+    task: Omit<FilesTask, "port">,
     onProgress: (progress: Progress) => void,
     signal: AbortSignal,
   ): Promise<MadeFile[]>;
@@ -56,12 +56,12 @@ export function startCompute(threads: number): Compute {
     inspect: (bytes) => bounded((signal) => look.run(bytes, { name: "inspect", signal })),
     decode: (bytes, view) =>
       bounded((signal) => look.run({ bytes, view } satisfies DecodeTask, { name: "decode", signal })),
-    async makeFilms(task, onProgress, signal) {
+    async makeFiles(task, onProgress, signal) {
       const { port1, port2 } = new MessageChannel();
       port1.on("message", onProgress);
       try {
-        return await run.run({ ...task, port: port2 } satisfies FilmsTask, {
-          name: "makeFilms",
+        return await run.run({ ...task, port: port2 } satisfies FilesTask, {
+          name: "makeFiles",
           transferList: [port2],
           signal,
         });

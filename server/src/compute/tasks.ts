@@ -1,8 +1,7 @@
-// What the threads do: decoding and separating. A thread has no database; bytes come in and go out.
+// What the threads do: decoding, and making a job's files. A thread has no database; bytes come in and go out.
 import type { MessagePort } from "node:worker_threads";
 import type { Raster } from "@plain-palette/core/raster";
 import {
-  aboutStep,
   listOutputs,
   type MadeFile,
   makeCommonFiles,
@@ -49,12 +48,12 @@ export function decode({ bytes, view }: DecodeTask): Promise<Outcome<Raster>> {
   return orBadFile(async () => (await decodeArtwork(bytes, view)).raster);
 }
 
-export interface FilmsTask {
+export interface FilesTask {
   readonly bytes: Uint8Array;
   readonly recipe: Recipe;
   readonly job: string;
   readonly client: string;
-  /** When the run was ordered; written on the films. */
+  /** When the run was ordered; written on what is made. */
   readonly orderedAt: Date;
   /** Takes progress messages. */
   readonly port: MessagePort;
@@ -74,7 +73,7 @@ const WRITTEN = 0.95;
 const SHAPES = { formats: ["svg"], stacking: "abutting", isPerColour: false } as const;
 
 /** All output files of a job. */
-export async function makeFilms(task: FilmsTask): Promise<MadeFile[]> {
+export async function makeFiles(task: FilesTask): Promise<MadeFile[]> {
   const { recipe, port, orderedAt } = task;
   const tell = (progress: number, stage: string) => port.postMessage({ progress, stage } satisfies Progress);
   tell(0.02, "Reading the artwork");
@@ -83,13 +82,13 @@ export async function makeFilms(task: FilmsTask): Promise<MadeFile[]> {
   const steps = runSteps(artwork, recipe, makeResultCache());
   let step = steps.next();
   while (!step.done) {
-    const { doing, done } = aboutStep(step.value);
+    const { doing, done } = step.value;
     tell(READ + (COMPUTED - READ) * done, doing);
     step = steps.next();
   }
   const results = step.value;
   const facts = { job: task.job, client: task.client, date: orderedAt, labelFont: await readLabelFont() };
-  const { outputs, notes: said } = listOutputs(recipe, results, facts);
+  const { outputs, notes: said } = listOutputs(results, facts);
   const files: MadeFile[] = [];
   for (const [i, { name, mediaType, make }] of outputs.entries()) {
     const bytes = await make((done, doing) =>

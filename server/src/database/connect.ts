@@ -14,6 +14,7 @@ import {
 import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts";
 import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
 import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
+import { Processes1764237600000 } from "./migrations/processes.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
 
 /** Opens the database and brings its schema up to date. */
@@ -34,7 +35,13 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       StockEntity,
       SettingsEntity,
     ],
-    migrations: [FirstSchema1764028800000, ArtworkRevisions1764050400000, Shelf1764064800000, JobPictures1764151200000],
+    migrations: [
+      FirstSchema1764028800000,
+      ArtworkRevisions1764050400000,
+      Shelf1764064800000,
+      JobPictures1764151200000,
+      Processes1764237600000,
+    ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },
   });

@@ -1,6 +1,5 @@
 // The rows that must last. EntitySchema rather than decorators: the runtime strips types and emits no metadata.
 import type { JobStep, RunState } from "@plain-palette/contract";
-import type { Recipe } from "@plain-palette/core/recipe";
 import type { ShopSettings, Stock } from "@plain-palette/core/shelf";
 import { EntitySchema } from "typeorm";
 
@@ -44,7 +43,8 @@ export interface RecipeRow {
   jobId: string;
   version: number;
   parent: number | null;
-  body: Recipe;
+  /** Of the form it had when it was saved: `readRecipe` gives today's. */
+  body: object;
   /** The client's file that this version is of: a better one can replace it, and undo brings the old one back. */
   artworkHash: string;
   fileName: string;
@@ -81,6 +81,8 @@ export interface RunRow {
   id: string;
   jobId: string;
   recipeVersion: number;
+  /** How the job is made, in its id. */
+  process: string;
   state: RunState;
   progress: number;
   stage: string;
@@ -176,7 +178,7 @@ export const StockEntity = new EntitySchema<StockRow>({
   tableName: "stock",
   columns: {
     id: { type: "char", length: 36, primary: true },
-    kind: { type: "varchar", length: 8 },
+    kind: { type: "varchar", length: 16 },
     code: { type: "varchar", length: 40 },
     name: { type: "varchar", length: 60 },
     colour: { type: "json" },
@@ -202,6 +204,7 @@ export const RunEntity = new EntitySchema<RunRow>({
     id: { type: "char", length: 36, primary: true },
     jobId: { type: "char", length: 36, name: "job_id" },
     recipeVersion: { type: "int", unsigned: true, name: "recipe_version" },
+    process: { type: "varchar", length: 40 },
     state: { type: "varchar", length: 8 },
     progress: { type: "double" },
     stage: { type: "varchar", length: 80 },

@@ -3,15 +3,15 @@ import { join } from "node:path";
 import express, { type Express, type RequestHandler } from "express";
 import helmet from "helmet";
 import type { Compute } from "../compute/index.ts";
-import { jobRoutes } from "../jobs/job-routes.ts";
-import type { JobStore } from "../jobs/job-store.ts";
-import { placementRoutes } from "../placements/placement-routes.ts";
-import type { PlacementStore } from "../placements/placement-store.ts";
-import { runRoutes } from "../runs/run-routes.ts";
-import type { RunStore } from "../runs/run-store.ts";
-import { shelfRoutes } from "../shelf/shelf-routes.ts";
-import type { ShelfStore } from "../shelf/shelf-store.ts";
-import { answerErrors, answerUnknownRoute, ProblemError } from "./problems.ts";
+import type { JobStore } from "../jobs/index.ts";
+import { artworkRoutes, jobRoutes } from "../jobs/index.ts";
+import type { PlacementStore } from "../placements/index.ts";
+import { placementRoutes } from "../placements/index.ts";
+import { answerErrors, answerUnknownRoute, ProblemError } from "../problems/index.ts";
+import type { RunStore } from "../runs/index.ts";
+import { runRoutes } from "../runs/index.ts";
+import type { ShelfStore } from "../shelf/index.ts";
+import { shelfRoutes } from "../shelf/index.ts";
 
 /** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
 const refuseOtherSites: RequestHandler = (request, _response, next) => {
@@ -55,7 +55,14 @@ export function makeApp({ jobs, runs, placements, shelf, compute, webRoot }: Ser
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
   });
-  app.use("/api", jobRoutes(jobs, compute), runRoutes(runs), placementRoutes(placements), shelfRoutes(shelf));
+  app.use(
+    "/api",
+    jobRoutes(jobs, compute),
+    artworkRoutes(jobs, compute),
+    runRoutes(runs),
+    placementRoutes(placements),
+    shelfRoutes(shelf),
+  );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {
     app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));

@@ -20,6 +20,6 @@ export function checkSvg(bytes: Uint8Array): void {
     if (target !== "" && !target.startsWith("#") && !/^data:image\/(png|jpe?g|gif|webp);/i.test(target))
       refuse(`refers to something outside itself ("${target.slice(0, 60)}")`);
   }
-  for (const [, target] of text.matchAll(/url\(\s*["']?([^)"']*)/gi))
+  for (const [, target = ""] of text.matchAll(/url\(\s*["']?([^)"']*)/gi))
     if (!target.startsWith("#")) refuse(`refers to something outside itself ("${target.slice(0, 60)}")`);
 }

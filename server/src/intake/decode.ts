@@ -146,7 +146,7 @@ function factsOf(
 }
 
 function hasClearPixels(data: Uint8ClampedArray): boolean {
-  for (let i = 3; i < data.length; i += 4) if (data[i] < 255) return true;
+  for (let i = 3; i < data.length; i += 4) if ((data[i] ?? 255) < 255) return true;
   return false;
 }
 

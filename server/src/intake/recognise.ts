@@ -22,7 +22,7 @@ export function recogniseKind(bytes: Uint8Array): ArtworkKind {
   if (head.startsWith("PK"))
     throw new IntakeError("This is a zip archive. Unpack it and send the picture inside.", 415);
   // Two letters alone would take text for a picture: the size of the second header has to be one that exists.
-  if (head.startsWith("BM") && [12, 16, 40, 52, 56, 64, 108, 124].includes(bytes[14])) return "bmp";
+  if (head.startsWith("BM") && [12, 16, 40, 52, 56, 64, 108, 124].includes(bytes[14] ?? 0)) return "bmp";
   const start = new TextDecoder().decode(bytes.subarray(0, 4096));
   if (/^\s*(<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>[]*(\[[\s\S]*?\])?>|\s)*<svg[\s>]/i.test(start)) return "svg";
   if (!/[^\t\n\r\x20-\x7e\u00a0-\uffff]/.test(start))

@@ -1,11 +1,12 @@
 // Jobs as the board lists them: one query, without the recipes' bodies, which may hold megabytes of strokes.
 import { type JobCard, jobCardSchema } from "@plain-palette/contract";
+import { FIRST_PROCESS, processOf } from "@plain-palette/core/processes";
 import type { EntityManager } from "typeorm";
 import { z } from "zod";
 
 const CARDS = `
   SELECT job.id, job.number, job.title, job.client, job.step, job.head, job.is_put_away, job.updated_at,
-    JSON_VALUE(recipe.body, '$.artwork.garment') AS garment, recipe.file_name, picture.version AS picture,
+    JSON_VALUE(recipe.body, '$.artwork.garment') AS garment, JSON_VALUE(recipe.body, '$.process') AS process, recipe.file_name, picture.version AS picture,
     artwork.hash, artwork.kind, artwork.size, artwork.width, artwork.height, artwork.has_alpha, artwork.dpi,
     artwork.pages, artwork.content
   FROM jobs job
@@ -15,7 +16,12 @@ const CARDS = `
 
 const rowsSchema = z.array(
   z
-    .object({ is_put_away: z.coerce.boolean(), has_alpha: z.coerce.boolean(), updated_at: z.date() })
+    .object({
+      is_put_away: z.coerce.boolean(),
+      has_alpha: z.coerce.boolean(),
+      updated_at: z.date(),
+      process: z.string().nullable(),
+    })
     .catchall(z.unknown()),
 );
 
@@ -33,11 +39,13 @@ export async function findCard(manager: EntityManager, id: string): Promise<z.in
 }
 
 function toCards(rows: unknown): z.infer<typeof cardSchema>[] {
-  return rowsSchema.parse(rows).map(({ is_put_away, has_alpha, updated_at, file_name, size, ...row }) =>
+  return rowsSchema.parse(rows).map(({ is_put_away, has_alpha, updated_at, file_name, size, process, ...row }) =>
     cardSchema.parse({
       ...row,
       isPutAway: is_put_away,
       updatedAt: updated_at.toISOString(),
+      // Recipes of the first form name none.
+      makeTitle: (process === null ? FIRST_PROCESS : processOf(process)).title,
       artwork: { ...row, fileName: file_name, bytes: size, hasAlpha: has_alpha },
     }),
   );

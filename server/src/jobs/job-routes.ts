@@ -1,24 +1,13 @@
-// Routes of jobs, their recipes and their artwork.
-
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { constants, createGzip } from "node:zlib";
+// Routes of jobs and their recipes.
 import { headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
-import { notFound, ProblemError } from "../http/problems.ts";
 import { MAX_BYTES } from "../intake/index.ts";
+import { notFound, ProblemError } from "../problems/index.ts";
+import { FOREVER } from "./artwork-routes.ts";
 import { type JobStore, type NewArtwork, StaleSave } from "./job-store.ts";
 
-const hashSchema = z.string().regex(/^[0-9a-f]{64}$/);
-/** Which page, and how wide shapes are drawn. */
-const viewSchema = z
-  .object({
-    page: z.coerce.number().int().min(1).max(9999).default(1),
-    width: z.coerce.number().int().min(16).max(20_000).nullable().default(null),
-  })
-  .transform(({ page, width }) => ({ page, drawnWidthPx: width }));
 const fileBody = express.raw({ type: () => true, limit: MAX_BYTES });
 const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
 
@@ -26,9 +15,6 @@ const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
 function isWebp(bytes: Buffer): boolean {
   return bytes.subarray(0, 4).toString("latin1") === "RIFF" && bytes.subarray(8, 12).toString("latin1") === "WEBP";
 }
-
-/** Bytes that are named by their content never change. */
-const FOREVER = "private, max-age=31536000, immutable";
 
 export function jobRoutes(jobs: JobStore, compute: Compute): Router {
   const router = Router();
@@ -104,42 +90,7 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     await answerWrite(response, 200, () => jobs.moveHead(request.params.id, move));
   });
 
-  router.get("/artworks/:hash/file", async (request, response) => {
-    const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
-    if (!bytes) throw notFound("The artwork");
-    // Never shown by the browser itself: a client's SVG is untrusted.
-    response
-      .set({ "Cache-Control": FOREVER, "Content-Disposition": "attachment" })
-      .type("application/octet-stream")
-      .send(bytes);
-  });
-
-  router.get("/artworks/:hash/thumbnail", async (request, response) => {
-    const bytes = await jobs.thumbnail(hashSchema.parse(request.params.hash));
-    if (!bytes) throw notFound("The artwork");
-    response.set("Cache-Control", FOREVER).type("image/webp").send(bytes);
-  });
-
-  // Raw pixels, so that the browser computes on exactly the bytes that the server computes on; their size goes before them.
-  router.get("/artworks/:hash/pixels", async (request, response) => {
-    const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
-    if (!bytes) throw notFound("The artwork");
-    const pixels = await compute.decode(bytes, viewSchema.parse(request.query));
-    if (!pixels.ok)
-      throw new ProblemError({ title: "The artwork cannot be read", status: 422, detail: pixels.message });
-    const { width, height, data } = pixels.value;
-    response
-      .set({ "Cache-Control": FOREVER, "Content-Encoding": "gzip", "Picture-Size": `${width}x${height}` })
-      .type("application/octet-stream");
-    const raw = Buffer.from(data.buffer, data.byteOffset, data.length);
-    await pipeline(Readable.from(inPieces(raw)), createGzip({ level: constants.Z_BEST_SPEED }), response);
-  });
-
   return router;
-}
-
-function* inPieces(bytes: Buffer): Generator<Buffer> {
-  for (let o = 0; o < bytes.length; o += 1 << 20) yield bytes.subarray(o, o + (1 << 20));
 }
 
 /** A job's first title: the file's name without what a computer added. */

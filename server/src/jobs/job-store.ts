@@ -2,7 +2,7 @@
 // recipe is in force.
 import { createHash, randomUUID } from "node:crypto";
 import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
-import { makeRecipe, type Recipe, readRecipe, scaleRecipe } from "@plain-palette/core/recipe";
+import { type Recipe, readRecipe, recipeOfShop, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import {
@@ -15,7 +15,7 @@ import {
   type RecipeRow,
   SettingsEntity,
 } from "../database/index.ts";
-import { notFound } from "../http/problems.ts";
+import { notFound } from "../problems/index.ts";
 import { findCard, listCards } from "./job-cards.ts";
 
 /** A new artwork as the threads found it. */
@@ -69,10 +69,8 @@ export function makeJobStore(database: DataSource): JobStore {
     find: (id) => findJob(manager, id),
     async create(artwork, title) {
       const hash = await storeArtwork(manager, artwork);
-      // What the shop can print is the job's from its first day on.
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
-      const { thinnestLineMm } = shopSettingsSchema.parse(shop);
-      const body = makeRecipe({ processes: { screens: { base: { thinnestMm: thinnestLineMm } } } });
+      const body = recipeOfShop(shopSettingsSchema.parse(shop));
       const first: FirstVersion = { client: "", step: "artwork", body };
       const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
       const job = await findJob(manager, id);
@@ -207,7 +205,7 @@ async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promis
 interface FirstVersion {
   readonly client: string;
   readonly step: JobRow["step"];
-  readonly body: Recipe;
+  readonly body: RecipeRow["body"];
 }
 
 async function createJob(

@@ -2,7 +2,7 @@
 import { placementSaveSchema } from "@plain-palette/contract";
 import { placementSchema } from "@plain-palette/core/recipe";
 import express, { Router } from "express";
-import { notFound, ProblemError } from "../http/problems.ts";
+import { notFound, ProblemError } from "../problems/index.ts";
 import type { PlacementStore } from "./placement-store.ts";
 
 export function placementRoutes(placements: PlacementStore): Router {

@@ -3,7 +3,7 @@ import { isOver, runStartSchema } from "@plain-palette/contract";
 import express, { Router } from "express";
 import { zipSync } from "fflate";
 import { z } from "zod";
-import { notFound } from "../http/problems.ts";
+import { notFound } from "../problems/index.ts";
 import type { RunStore } from "./run-store.ts";
 
 /** How often a watched run is read, ms. The database is the only place that knows, whichever process works on it. */

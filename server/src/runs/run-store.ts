@@ -1,9 +1,10 @@
 // Runs in the database: ordered by a request, claimed by whichever server process is free, watched and stopped by anyone.
 import { randomUUID } from "node:crypto";
 import type { Run } from "@plain-palette/contract";
+import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
 import { RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
-import { notFound } from "../http/problems.ts";
+import { notFound } from "../problems/index.ts";
 
 /** A run without a sign of life for this long was left by a process that died, seconds. */
 const ABANDONED_AFTER_S = 10;
@@ -33,13 +34,14 @@ export function makeRunStore(database: DataSource): RunStore {
   const { manager } = database;
   return {
     async order(jobId, recipeVersion) {
-      if (!(await manager.existsBy(RecipeEntity, { jobId, version: recipeVersion })))
-        throw notFound(`Version ${recipeVersion} of this job`);
+      const version = await manager.findOneBy(RecipeEntity, { jobId, version: recipeVersion });
+      if (!version) throw notFound(`Version ${recipeVersion} of this job`);
       const id = randomUUID();
       await manager.insert(RunEntity, {
         id,
         jobId,
         recipeVersion,
+        process: readRecipe(version.body).process,
         state: "queued",
         progress: 0,
         stage: "Waiting for a free thread",
@@ -131,6 +133,7 @@ async function toRun({ manager }: DataSource, row: RunRow): Promise<Run> {
     id: row.id,
     jobId: row.jobId,
     recipeVersion: row.recipeVersion,
+    process: row.process,
     state: row.state,
     progress: row.progress,
     stage: row.stage,

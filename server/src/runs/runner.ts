@@ -4,7 +4,7 @@ import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
-import type { JobStore } from "../jobs/job-store.ts";
+import type { JobStore } from "../jobs/index.ts";
 import type { RunStore } from "./run-store.ts";
 
 /** How often an idle runner looks for work, and how often a busy one gives a sign of life, ms. */
@@ -53,7 +53,7 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
       });
       const bytes = await jobs.artworkBytes(recipe.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
-      const files = await compute.makeFilms(
+      const files = await compute.makeFiles(
         {
           bytes,
           recipe: readRecipe(recipe.body),

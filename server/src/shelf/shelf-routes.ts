@@ -3,7 +3,7 @@ import { stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
 import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
 import { shopSettingsPatchSchema, stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
-import { notFound, ProblemError } from "../http/problems.ts";
+import { notFound, ProblemError } from "../problems/index.ts";
 import type { ShelfStore } from "./shelf-store.ts";
 
 /** A shelf of ten thousand things is about a megabyte. */

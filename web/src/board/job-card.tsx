@@ -2,7 +2,7 @@
 import { JOB_STEPS, type JobCard } from "@plain-palette/contract";
 import { Link } from "react-router";
 import { jobPictureUrl, thumbnailUrl } from "../api/client.ts";
-import { STEP_NAMES } from "../job/step-names.ts";
+import { nameStep } from "../job/step-names.ts";
 
 interface Props {
   readonly job: JobCard;
@@ -60,7 +60,7 @@ function Face({ job }: { job: JobCard }) {
               <span key={step} className={`h-1 flex-1 ${i <= reached ? "bg-ink" : "bg-rule"}`} />
             ))}
           </span>
-          <span>{STEP_NAMES[job.step]}</span>
+          <span>{nameStep(job)}</span>
         </div>
       </div>
     </Link>

@@ -10,7 +10,7 @@ let taken = new Uint8Array(0);
 /** What a click takes at a place. */
 export async function viewArea(
   { kind, reach, at }: WantedArea,
-  { spots: map }: Assignment,
+  { spotOfPixel: map }: Assignment,
   { spots }: Reduction,
 ): Promise<AreaView> {
   if (taken.length !== map.data.length) taken = new Uint8Array(map.data.length);

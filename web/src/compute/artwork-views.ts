@@ -12,7 +12,6 @@ import {
 } from "@plain-palette/core/raster";
 import {
   type Action,
-  type Get,
   markTaken,
   type Prepared,
   type Recipe,
@@ -20,6 +19,7 @@ import {
   speckSettings,
 } from "@plain-palette/core/recipe";
 import type { Assignment, Reduction } from "@plain-palette/core/reduce";
+import type { Get } from "@plain-palette/core/steps";
 import { DIFFERENCE_COLOURS, DIFFERENCE_TOP } from "./difference-colours.ts";
 import type { DifferenceView, FocusView, PreparedView } from "./messages.ts";
 
@@ -145,7 +145,7 @@ export async function compareWith(
   // What was dropped is not meant to be there.
   if (what === "reduced") {
     const isDropped = get("reduce").spots.map(({ role }) => role === "drop");
-    const spots = get("assign").spots.data;
+    const spots = get("assign").spotOfPixel.data;
     for (let p = 0; p < map.length; p++) if (isDropped[spots[p]]) map[p] = 0;
   }
   const pixels = new Uint32Array(map.length);
@@ -174,7 +174,7 @@ function differenceColour(value: number): number {
 }
 
 /** Every pixel in its spot's flat colour. */
-function paintSpots({ spots }: Reduction, { spots: { width, height, data } }: Assignment): Raster {
+function paintSpots({ spots }: Reduction, { spotOfPixel: { width, height, data } }: Assignment): Raster {
   const colours = new Uint32Array(256);
   spots.forEach(({ role, rgb: [r, g, b] }, index) => {
     if (role === "ink") colours[index] = 0xff000000 | (b << 16) | (g << 8) | r;

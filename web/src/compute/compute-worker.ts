@@ -3,20 +3,17 @@ import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "@
 import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
-  type Get,
   listChecks,
-  listThinPlaces,
   listWarnings,
   makeResultCache,
   printWidthMm,
   type Recipe,
   type ResultCache,
   type Results,
-  resultOf,
   runSteps,
-  type Step,
   type StepResults,
 } from "@plain-palette/core/recipe";
+import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
@@ -88,29 +85,29 @@ async function compute(request: ComputeRequest): Promise<void> {
       if (isStale()) return;
     }
     const steps = runSteps(artwork, request.recipe, cache, request.focusId);
-    let told: Step | null = null;
+    let told: string | null = null;
     for (let step = steps.next(); ; step = steps.next()) {
       // The step that was announced before is now computed and in the cache.
       if (told) await tellResult(request, told);
       if (step.done) {
-        tellSeparated(request, step.value);
+        tellMade(request, step.value);
         break;
       }
       if (told === request.upTo) break;
-      tell({ type: "step", id: request.id, step: step.value });
-      told = step.value;
+      tell({ type: "step", id: request.id, doing: step.value.doing });
+      told = step.value.name;
       await breathe();
       // What is traced is shown even if the hand has moved on meanwhile: else nothing would be seen until it rests.
       if (isStale() && told !== "simplify") return;
     }
     if (request.checkThin !== null && request.upTo === "simplify") {
-      tell({ type: "step", id: request.id, step: "check" });
+      tell({ type: "step", id: request.id, doing: "Measuring" });
       await breathe();
       if (isStale()) return;
       tell({ type: "checked", id: request.id, view: check(request.checkThin, request.recipe) });
     }
     if (request.compare !== null) {
-      tell({ type: "step", id: request.id, step: "compare" });
+      tell({ type: "step", id: request.id, doing: "Comparing" });
       await breathe();
       if (isStale()) return;
       const view = await compareWith(request.compare, request.recipe, get);
@@ -127,7 +124,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   const query = drawnWidthPx === null ? `page=${page}` : `page=${page}&width=${drawnWidthPx}`;
   const key = `${hash}?${query}`;
   if (loaded?.key === key) return loaded;
-  tell({ type: "step", id, step: "load" });
+  tell({ type: "step", id, doing: "Fetching the artwork" });
   const response = await fetch(`/api/artworks/${hash}/pixels?${query}`);
   if (!response.ok) {
     const problem = await response.json().catch(() => null);
@@ -160,7 +157,7 @@ function tellPrepared(id: number, view: PreparedView): void {
   );
 }
 
-async function tellResult(request: ComputeRequest, step: Step): Promise<void> {
+async function tellResult(request: ComputeRequest, step: string): Promise<void> {
   const { id, focusId, recipe } = request;
   if (step === "prepare") {
     const prepared = get("prepare");
@@ -190,17 +187,18 @@ function check(limits: ThinLimits, recipe: Recipe): ChecksView {
   };
 }
 
-function tellSeparated({ id, recipe, checkThin }: ComputeRequest, results: Results): void {
-  const thin = listThinPlaces(results, recipe, checkThin ?? undefined);
-  const checks = checkThin ? listChecks(results, recipe, checkThin, thin) : [];
-  const thinBase = thin.filter(({ kind }) => kind === "base");
-  tell({
-    type: "separated",
-    id,
-    separation: results.separation,
-    thinBase,
-    warnings: [...listWarnings(results, recipe), ...checks],
-  });
+function tellMade({ id, recipe, checkThin }: ComputeRequest, results: Results): void {
+  const made = results.made.map((product) => ({
+    process: product.process,
+    result: product.result,
+    report: product.report(),
+  }));
+  const warnings = [
+    ...listWarnings(results, recipe),
+    ...(checkThin ? listChecks(results, recipe, checkThin) : []),
+    ...made.flatMap(({ report }) => report.warnings),
+  ];
+  tell({ type: "made", id, made, warnings });
 }
 
 /** Answers, whatever happens: a question that fails must not silence the next. */

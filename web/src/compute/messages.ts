@@ -1,11 +1,11 @@
 // What passes between the page and its computing worker.
-import type { NearPair, ThinLimits, ThinPlace } from "@plain-palette/core/checks";
+import type { NearPair, ThinLimits, ThinPlace, Warning } from "@plain-palette/core/checks";
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
+import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
-import type { Recipe, SimplifyEntry, Step, Warning } from "@plain-palette/core/recipe";
+import type { Recipe, SimplifyEntry } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
-import type { Separation } from "@plain-palette/core/screens";
 import type { Deviation } from "@plain-palette/core/trace";
 
 /** Compute the recipe on an artwork up to a step; a later request makes an earlier one stale. */
@@ -15,7 +15,7 @@ export interface ComputeRequest {
   /** Names the artwork's bytes. */
   readonly hash: string;
   readonly recipe: Recipe;
-  readonly upTo: "prepare" | "simplify" | "separate";
+  readonly upTo: "prepare" | "simplify" | "make";
   /** The action being tuned, whose effect is marked. */
   readonly focusId: string | null;
   /** What the source is compared with, if anything. */
@@ -121,14 +121,17 @@ export interface ReducedView {
   readonly noise: number;
 }
 
+/** One layer of the traced picture: the closed paths of each spot in it. */
+export interface DrawnLayer {
+  readonly fills: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
+  /** Whether its shapes meet at shared boundaries; else they may lie over each other. */
+  readonly isAbutting: boolean;
+}
+
 /** The traced picture as the page shows it. */
 export interface TracedView {
-  readonly fills: readonly {
-    readonly spotId: string;
-    readonly paths: readonly CubicPath[];
-    /** What runs under lines, below everything else. */
-    readonly under: readonly CubicPath[];
-  }[];
+  /** The lowest first. */
+  readonly layers: readonly DrawnLayer[];
   readonly edges: readonly CubicPath[];
   readonly counts: { readonly shapes: number; readonly nodes: number };
   /** Shapes so small that they keep to a fine tolerance. */
@@ -155,6 +158,11 @@ export interface ChecksView {
   readonly shading: number;
 }
 
+/** What a process made, and what is to be known of it. */
+export interface MadeView extends Made {
+  readonly report: ProcessReport;
+}
+
 /** Where the result differs from the source. */
 export interface DifferenceView {
   readonly bitmap: ImageBitmap;
@@ -167,18 +175,17 @@ export interface DifferenceView {
 
 export type ComputeMessage =
   | { readonly type: "loaded"; readonly bitmap: ImageBitmap }
-  | { readonly type: "step"; readonly id: number; readonly step: Step | "load" | "check" | "compare" }
+  /** What is done next, in words. */
+  | { readonly type: "step"; readonly id: number; readonly doing: string }
   | { readonly type: "prepared"; readonly id: number; readonly view: PreparedView }
   | { readonly type: "reduced"; readonly id: number; readonly view: ReducedView }
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }
   | { readonly type: "checked"; readonly id: number; readonly view: ChecksView }
   | { readonly type: "compared"; readonly id: number; readonly view: DifferenceView }
   | {
-      readonly type: "separated";
+      readonly type: "made";
       readonly id: number;
-      readonly separation: Separation;
-      /** Where the underbase is thinner than prints. */
-      readonly thinBase: readonly ThinPlace[];
+      readonly made: readonly MadeView[];
       readonly warnings: readonly Warning[];
     }
   | { readonly type: "done"; readonly id: number }

@@ -5,15 +5,15 @@ import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
   countFineShapes,
   countShapes,
+  type Drawing,
   faceAt,
-  facePaths,
+  layersOf,
   measureDeviation,
   type PlanarMap,
   type Simplification,
   simplifyMap,
   spotCoverage,
   spotPaths,
-  underPaths,
 } from "@plain-palette/core/trace";
 import { zipSync } from "fflate";
 import type { ComputeRequest, TracedView, TriedView, WantedShapes } from "./messages.ts";
@@ -21,17 +21,16 @@ import type { ComputeRequest, TracedView, TriedView, WantedShapes } from "./mess
 interface Traced {
   readonly prepared: Prepared;
   readonly reduction: Reduction;
-  readonly map: PlanarMap;
+  readonly map: Drawing;
 }
 
 export function viewShapes({ measure, trying }: ComputeRequest, { prepared, reduction, map }: Traced): TracedView {
-  const fills = reduction.spots.map(({ id: spotId }) => ({
-    spotId,
-    paths: spotPaths(map, spotId),
-    under: underPaths(map, spotId),
-  }));
+  const fillsOf = (layer: PlanarMap) =>
+    reduction.spots
+      .map(({ id: spotId }) => ({ spotId, paths: spotPaths(layer, spotId) }))
+      .filter(({ paths }) => paths.length > 0);
   return {
-    fills,
+    layers: layersOf(map).map((layer) => ({ fills: fillsOf(layer), isAbutting: layer === map })),
     edges: map.edges.map((edge) => edge.path),
     counts: countShapes(map),
     fine: countFineShapes(map),
@@ -48,7 +47,7 @@ function viewTried(map: PlanarMap, tried: readonly Simplification[]): TriedView 
   return {
     before: changed.map((e) => map.edges[e].path),
     after: changed.map((e) => simple.edges[e].path),
-    picked: faces.flatMap((face) => facePaths(map, face)),
+    picked: faces.flatMap(({ paths }) => paths),
     nodes: countShapes(simple).nodes,
   };
 }

@@ -1,15 +1,15 @@
 // The page's end of the worker: sends the latest recipe, keeps the latest results.
 import type { Job } from "@plain-palette/contract";
-import type { ThinPlace } from "@plain-palette/core/checks";
-import type { Recipe, Step, Warning } from "@plain-palette/core/recipe";
+import type { Warning } from "@plain-palette/core/checks";
+import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import type { Separation } from "@plain-palette/core/screens";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type {
   ChecksView,
   ComputeMessage,
   ComputeRequest,
   DifferenceView,
+  MadeView,
   PreparedView,
   Questions,
   ReducedView,
@@ -30,13 +30,13 @@ export interface Computed {
   readonly reduced: ReducedView | null;
   /** With the spots that it was traced from. */
   readonly traced: (TracedView & { readonly spots: readonly Spot[] }) | null;
-  readonly separation: Separation | null;
+  /** What each process of the job made; null: nothing yet. */
+  readonly made: readonly MadeView[] | null;
   readonly difference: DifferenceView | null;
   readonly checks: ChecksView | null;
   readonly warnings: readonly Warning[];
-  readonly thinBase: readonly ThinPlace[];
-  /** What is being computed, or null when everything shown is of the current recipe. */
-  readonly busy: Step | "load" | "check" | "compare" | null;
+  /** What is being done, in words, or null when everything shown is of the current recipe. */
+  readonly busy: string | null;
   readonly failure: string | null;
 }
 
@@ -45,12 +45,11 @@ const NOTHING: Computed = {
   prepared: null,
   reduced: null,
   traced: null,
-  separation: null,
+  made: null,
   difference: null,
   checks: null,
   warnings: [],
-  thinBase: [],
-  busy: "load",
+  busy: "Fetching the artwork",
   failure: null,
 };
 
@@ -62,15 +61,15 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
     case "loaded":
       return { ...state, source: message.bitmap, prepared: null };
     case "step":
-      return { ...state, busy: message.step, failure: null };
+      return { ...state, busy: message.doing, failure: null };
     case "prepared":
       return { ...state, prepared: absorbPrepared(state, message.view) };
     case "reduced":
       return { ...state, reduced: message.view };
     case "traced":
       return { ...state, traced: { ...message.view, spots: state.reduced?.spots ?? [] } };
-    case "separated":
-      return { ...state, separation: message.separation, warnings: message.warnings, thinBase: message.thinBase };
+    case "made":
+      return { ...state, made: message.made, warnings: message.warnings };
     case "checked":
       return { ...state, checks: message.view };
     case "compared":
@@ -104,20 +103,25 @@ export type Ask = <K extends keyof Questions>(
   wanted: Questions[K]["wanted"],
 ) => Promise<Questions[K]["answer"] | undefined>;
 
-/** Computes `recipe` on the job's artwork, live. */
-export function useCompute(
-  { hash }: Job["artwork"],
-  recipe: Recipe,
-  { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
-): { readonly computed: Computed; readonly ask: Ask } {
+/** What an open job is computed by. */
+export interface Compute {
+  readonly computed: Computed;
+  readonly ask: Ask;
+  /** What is to be computed from here on. */
+  want(request: Omit<ComputeRequest, "type" | "id">): void;
+}
+
+/** The worker of a job, for as long as it is open: whichever screen shows the job finds what was computed already. */
+export function useComputeWorker(): Compute {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
   const asked = useRef(0);
   const waiting = useRef(new Map<number, (answer: never) => void>());
-  useEffect(() => {
-    const made = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
-    made.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
+  // Started by whoever wants something first.
+  const start = useCallback((): Worker => {
+    const started = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
+    started.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
       if (data.type === "answered" || data.type === "refused") {
         const answer = data.type === "answered" ? data.answer : undefined;
         if (data.type === "refused") setComputed((state) => ({ ...state, failure: data.message }));
@@ -129,24 +133,59 @@ export function useCompute(
       const isResult = data.type === "loaded" || RESULTS.has(data.type);
       if (isResult || data.id === latest.current) setComputed((state) => absorb(state, data));
     };
-    made.onerror = ({ message }) => {
+    started.onerror = ({ message }) => {
       const failure = `${message || "what computes could not be started"}. Reload the page.`;
       setComputed((state) => ({ ...state, busy: null, failure }));
     };
-    worker.current = made;
-    return () => made.terminate();
+    return started;
   }, []);
-  useEffect(() => {
-    latest.current++;
-    const wishes = { hash, recipe, upTo, focusId, compare, checkThin, measure, trying };
-    worker.current?.postMessage({ type: "compute", id: latest.current, ...wishes } satisfies ComputeRequest);
-    // Said before the worker answers: what is shown is not of this recipe from here on.
-    setComputed((state) => (state.busy === null ? { ...state, busy: "prepare" } : state));
-  }, [hash, recipe, upTo, focusId, compare, checkThin, measure, trying]);
-  const ask: Ask = useCallback((what, wanted) => {
-    const id = ++asked.current;
-    worker.current?.postMessage({ type: "ask", id, what, wanted });
-    return new Promise((resolve) => waiting.current.set(id, resolve));
-  }, []);
-  return { computed, ask };
+  useEffect(
+    () => () => {
+      worker.current?.terminate();
+      worker.current = null;
+    },
+    [],
+  );
+  const want: Compute["want"] = useCallback(
+    (request) => {
+      latest.current++;
+      worker.current ??= start();
+      worker.current.postMessage({ type: "compute", id: latest.current, ...request } satisfies ComputeRequest);
+      // Said before the worker answers: what is shown is not of this recipe from here on.
+      setComputed((state) => (state.busy === null ? { ...state, busy: "Computing" } : state));
+    },
+    [start],
+  );
+  const ask: Ask = useCallback(
+    (what, wanted) => {
+      const id = ++asked.current;
+      worker.current ??= start();
+      worker.current.postMessage({ type: "ask", id, what, wanted });
+      return new Promise((resolve) => waiting.current.set(id, resolve));
+    },
+    [start],
+  );
+  return useMemo(() => ({ computed, ask, want }), [computed, ask, want]);
+}
+
+export const ComputeContext = createContext<Compute | null>(null);
+
+/** What computes the open job; only inside a ComputeContext. */
+export function useCompute(): Compute {
+  const compute = useContext(ComputeContext);
+  if (!compute) throw new Error("useCompute outside a job");
+  return compute;
+}
+
+/** Has `recipe` computed on the job's artwork, live. */
+export function useWishes(
+  { want }: Compute,
+  { hash }: Job["artwork"],
+  recipe: Recipe,
+  { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
+): void {
+  useEffect(
+    () => want({ hash, recipe, upTo, focusId, compare, checkThin, measure, trying }),
+    [want, hash, recipe, upTo, focusId, compare, checkThin, measure, trying],
+  );
 }

@@ -1,4 +1,5 @@
 import { makeRecipe } from "@plain-palette/core/recipe";
+import { screens } from "@plain-palette/core/screens";
 import { beforeEach, describe, expect, it } from "vitest";
 import { leaveBehind, takeUpAgain } from "./left-behind.ts";
 
@@ -25,7 +26,7 @@ describe("a recipe that was too large for a closing page", () => {
   });
 
   it("of an earlier form is brought over; what is no recipe is let go", () => {
-    const { films, ...separations } = save.recipe.processes.screens;
+    const { films, ...separations } = screens.settingsIn(save.recipe);
     const { process: _, processes: __, ...common } = save.recipe;
     const old = { ...save, recipe: { ...common, format: 1, separations, output: films } };
     kept.set("unsaved recipe of one", JSON.stringify(old));

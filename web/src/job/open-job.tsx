@@ -1,5 +1,8 @@
-// One job, open: its store is shared by all screens that show it, so that each begins where the one before left it.
+// One job, open: its store and what computes it are shared by all screens that show it, so that each begins where the one
+// before left it.
 import { Outlet, useParams } from "react-router";
+import { ComputeContext, useComputeWorker } from "../compute/use-compute.ts";
+import type { RecipeStore } from "./recipe-store.ts";
 import { JobContext, useJobStore } from "./use-job.ts";
 
 export function OpenJob() {
@@ -10,9 +13,15 @@ export function OpenJob() {
         Fetching the job ...
       </p>
     );
+  return <JobInHand key={store.getState().job.id} store={store} />;
+}
+
+function JobInHand({ store }: { store: RecipeStore }) {
   return (
     <JobContext value={store}>
-      <Outlet />
+      <ComputeContext value={useComputeWorker()}>
+        <Outlet />
+      </ComputeContext>
     </JobContext>
   );
 }

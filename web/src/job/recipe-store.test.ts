@@ -1,8 +1,8 @@
 import type { Job } from "@plain-palette/contract";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
+import { screens } from "@plain-palette/core/screens";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api, RequestProblem } from "../api/client.ts";
-import { setScreens } from "../workbench/steps/edit-screens.ts";
 import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore } from "./recipe-store.ts";
 
@@ -12,6 +12,7 @@ const JOB: Job = {
   title: "Crew shirts",
   client: "Tern Island Ferry",
   step: "artwork",
+  makeTitle: "Separations",
   garment: "#ffffff",
   isPutAway: false,
   picture: null,
@@ -37,7 +38,7 @@ const JOB: Job = {
 const withTrap =
   (trapMm: number) =>
   (recipe: Recipe): Recipe =>
-    setScreens(recipe, { trapMm });
+    screens.withSettings(recipe, { trapMm });
 const refusal = (status: number, more = {}) =>
   new RequestProblem({ type: "about:blank", title: "refused", status, ...more });
 
@@ -46,7 +47,7 @@ function fakeServer() {
   const saves: number[] = [];
   let head = JOB.head;
   vi.spyOn(api, "saveRecipe").mockImplementation(async (_id, { basedOn, recipe }) => {
-    saves.push(recipe.processes.screens.trapMm);
+    saves.push(screens.settingsIn(recipe).trapMm);
     head++;
     return { ...JOB, recipe, head, undo: basedOn };
   });
@@ -67,7 +68,7 @@ describe("the recipe of an open job", () => {
     const store = makeRecipeStore(JOB);
     for (let i = 1; i <= 20; i++) {
       store.getState().edit(withTrap(i / 10));
-      expect(store.getState().recipe.processes.screens.trapMm).toBe(i / 10);
+      expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(i / 10);
       await vi.advanceTimersByTimeAsync(20);
     }
     expect(store.getState().save.kind).toBe("unsaved");
@@ -115,7 +116,7 @@ describe("the recipe of an open job", () => {
     await store.getState().resolve("ours");
     expect(second).toHaveBeenCalledWith(JOB.id, expect.objectContaining({ basedOn: 2 }));
     expect(store.getState()).toMatchObject({ save: { kind: "saved" }, job: { head: 4 } });
-    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.6);
+    expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.6);
   });
 
   it("undo saves first, then goes back; it never throws away an edit", async () => {
@@ -130,7 +131,7 @@ describe("the recipe of an open job", () => {
     await store.getState().undo();
     expect(saves).toEqual([0.7]);
     expect(moves).toEqual([1]);
-    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.3);
+    expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.3);
   });
 
   it("goes back twice when undo is pressed twice at once, and an edit made on the way stays on top", async () => {
@@ -152,7 +153,7 @@ describe("the recipe of an open job", () => {
     expect(seen).toEqual([5, 4]);
     expect(saves).toEqual([0.9]);
     expect(store.getState()).toMatchObject({ job: { undo: 3 }, save: { kind: "saved" } });
-    expect(store.getState().recipe.processes.screens.trapMm).toBe(0.9);
+    expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.9);
   });
 
   it("hands an unsaved edit to the browser when the page closes, once", () => {

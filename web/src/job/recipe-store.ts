@@ -2,7 +2,7 @@
 // undo outlives a reload.
 import type { Job, JobPatch } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
-import { createStore } from "zustand";
+import { createStore, type StoreApi } from "zustand";
 import { api, RequestProblem, survivesClosing } from "../api/client.ts";
 import { leaveBehind } from "./left-behind.ts";
 
@@ -42,90 +42,8 @@ export type RecipeStore = ReturnType<typeof makeRecipeStore>;
 
 export function makeRecipeStore(first: Job) {
   return createStore<RecipeState>((set, get) => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    let inFlight: Promise<void> | null = null;
-    let sending: Recipe | null = null;
-    /** Undo and redo, one after the other however fast they are asked for; `going` is the one on its way. */
-    let moves: Promise<void> = Promise.resolve();
-    let going: Promise<void> | null = null;
-
-    const schedule = (ms: number) => {
-      clearTimeout(timer);
-      timer = setTimeout(() => void saveNow(), ms);
-    };
-
-    const saveNow = (): Promise<void> => {
-      clearTimeout(timer);
-      inFlight ??= send().finally(() => {
-        inFlight = null;
-      });
-      return inFlight;
-    };
-
-    const send = async (): Promise<void> => {
-      if (going) await going;
-      while (get().recipe !== get().job.recipe) {
-        const { recipe, job } = get();
-        sending = recipe;
-        set({ save: { kind: "saving" } });
-        try {
-          const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
-          // The recipe object that was sent is the saved one now: identity tells if there were edits meanwhile.
-          set({ job: { ...saved, recipe } });
-        } catch (error) {
-          if (!(error instanceof RequestProblem)) throw error;
-          const { status, stored, head, title } = error.problem;
-          if (status === 409 && stored !== undefined && head !== undefined)
-            set({ save: { kind: "conflict", stored, head } });
-          else {
-            set({ save: { kind: "retrying", why: title } });
-            schedule(RETRY_MS);
-          }
-          return;
-        }
-      }
-      set({ save: { kind: "saved" } });
-    };
-
-    const move = (way: "undo" | "redo"): Promise<void> => {
-      moves = moves.then(async () => {
-        await saveNow();
-        const to = get().job[way];
-        if (get().save.kind !== "saved" || to === null) return;
-        going = go(to).finally(() => {
-          going = null;
-        });
-        await going;
-      });
-      return moves;
-    };
-
-    const go = async (to: number): Promise<void> => {
-      const { job, recipe } = get();
-      set({ save: { kind: "saving" } });
-      try {
-        arrive(await api.moveHead(job.id, { to, seen: job.head }), recipe);
-      } catch (error) {
-        if (!(error instanceof RequestProblem)) throw error;
-        // The head moved under us: show what is there now, nothing of ours is lost.
-        const current = error.problem.status === 409 ? await api.findJob(job.id) : null;
-        if (current) arrive(current, recipe);
-        else {
-          set({ save: { kind: "retrying", why: error.problem.title } });
-          schedule(RETRY_MS);
-        }
-      }
-    };
-
-    /** Shows another version, unless something was changed on the way: then the change goes on top of it. */
-    const arrive = (job: Job, left: Recipe) => {
-      if (get().recipe === left) set({ job, recipe: job.recipe, save: { kind: "saved" } });
-      else {
-        set({ job, save: { kind: "unsaved" } });
-        schedule(QUIET_MS);
-      }
-    };
-
+    const saver = makeSaver(set, get);
+    const move = makeMover(set, get, saver);
     return {
       job: first,
       recipe: first.recipe,
@@ -134,7 +52,7 @@ export function makeRecipeStore(first: Job) {
         const recipe = change(get().recipe);
         if (recipe === get().recipe) return;
         set(get().save.kind === "conflict" ? { recipe } : { recipe, save: { kind: "unsaved" } });
-        if (get().save.kind !== "conflict") schedule(QUIET_MS);
+        if (get().save.kind !== "conflict") saver.schedule(QUIET_MS);
       },
       undo: () => move("undo"),
       redo: () => move("redo"),
@@ -146,7 +64,7 @@ export function makeRecipeStore(first: Job) {
         else {
           // Ours, with whatever was edited since, becomes the next version on top of theirs.
           set({ job: current, recipe: { ...recipe }, save: { kind: "unsaved" } });
-          await saveNow();
+          await saver.saveNow();
         }
       },
       async patch(patch) {
@@ -158,7 +76,7 @@ export function makeRecipeStore(first: Job) {
         set({ job, recipe: job.recipe, save: { kind: "saved" } });
       },
       async flush() {
-        await saveNow();
+        await saver.saveNow();
         return get().job.head;
       },
       leave() {
@@ -167,8 +85,119 @@ export function makeRecipeStore(first: Job) {
         const save = { basedOn: job.head, recipe };
         if (!survivesClosing(save)) leaveBehind(job.id, save);
         // What is on its way already need not be sent twice; what came after it is kept as a version beside it.
-        else if (!(inFlight && recipe === sending)) void api.saveRecipe(job.id, save);
+        else if (!saver.isSending(recipe)) void api.saveRecipe(job.id, save);
       },
     };
   });
+}
+
+type Store = StoreApi<RecipeState>;
+
+/** Saves what is unsaved, one version after the other. */
+interface Saver {
+  schedule(ms: number): void;
+  saveNow(): Promise<void>;
+  isSending(recipe: Recipe): boolean;
+  /** Nothing is sent before this is over. */
+  hold(until: Promise<void>): void;
+}
+
+function makeSaver(set: Store["setState"], get: Store["getState"]): Saver {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let inFlight: Promise<void> | null = null;
+  let sending: Recipe | null = null;
+  let held: Promise<void> | null = null;
+
+  const schedule = (ms: number) => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void saveNow(), ms);
+  };
+
+  const saveNow = (): Promise<void> => {
+    clearTimeout(timer);
+    inFlight ??= send().finally(() => {
+      inFlight = null;
+    });
+    return inFlight;
+  };
+
+  const send = async (): Promise<void> => {
+    if (held) await held;
+    while (get().recipe !== get().job.recipe) {
+      const { recipe, job } = get();
+      sending = recipe;
+      set({ save: { kind: "saving" } });
+      try {
+        const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
+        // The recipe object that was sent is the saved one now: identity tells if there were edits meanwhile.
+        set({ job: { ...saved, recipe } });
+      } catch (error) {
+        if (!(error instanceof RequestProblem)) throw error;
+        const { status, stored, head, title } = error.problem;
+        if (status === 409 && stored !== undefined && head !== undefined)
+          set({ save: { kind: "conflict", stored, head } });
+        else {
+          set({ save: { kind: "retrying", why: title } });
+          schedule(RETRY_MS);
+        }
+        return;
+      }
+    }
+    set({ save: { kind: "saved" } });
+  };
+
+  return {
+    schedule,
+    saveNow,
+    isSending: (recipe) => inFlight !== null && recipe === sending,
+    hold(until) {
+      const letGo = () => {
+        held = null;
+      };
+      held = until.then(letGo, letGo);
+    },
+  };
+}
+
+/** Undo and redo, one after the other however fast they are asked for. */
+function makeMover(set: Store["setState"], get: Store["getState"], saver: Saver) {
+  let moves: Promise<void> = Promise.resolve();
+
+  const go = async (to: number): Promise<void> => {
+    const { job, recipe } = get();
+    set({ save: { kind: "saving" } });
+    try {
+      arrive(await api.moveHead(job.id, { to, seen: job.head }), recipe);
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error;
+      // The head moved under us: show what is there now, nothing of ours is lost.
+      const current = error.problem.status === 409 ? await api.findJob(job.id) : null;
+      if (current) arrive(current, recipe);
+      else {
+        set({ save: { kind: "retrying", why: error.problem.title } });
+        saver.schedule(RETRY_MS);
+      }
+    }
+  };
+
+  /** Shows another version, unless something was changed on the way: then the change goes on top of it. */
+  const arrive = (job: Job, left: Recipe) => {
+    if (get().recipe === left) set({ job, recipe: job.recipe, save: { kind: "saved" } });
+    else {
+      set({ job, save: { kind: "unsaved" } });
+      saver.schedule(QUIET_MS);
+    }
+  };
+
+  return (way: "undo" | "redo"): Promise<void> => {
+    moves = moves.then(async () => {
+      await saver.saveNow();
+      const to = get().job[way];
+      if (get().save.kind !== "saved" || to === null) return;
+      const going = go(to);
+      saver.hold(going);
+      await going;
+    });
+    return moves;
+  };
 }

@@ -1,11 +1,15 @@
 // The steps' names as they are read.
-import type { JobStep } from "@plain-palette/contract";
+import type { JobCard } from "@plain-palette/contract";
 
-export const STEP_NAMES: Readonly<Record<JobStep, string>> = {
+export const STEP_NAMES = {
   artwork: "Artwork",
   colours: "Colours",
   shapes: "Shapes",
-  separations: "Separations",
   output: "Output",
   proof: "Proof",
-};
+} as const;
+
+/** How far a job has come, in words. */
+export function nameStep({ step, makeTitle }: Pick<JobCard, "step" | "makeTitle">): string {
+  return step === "make" ? makeTitle : STEP_NAMES[step];
+}

@@ -4,7 +4,7 @@ import { segmentCount } from "@plain-palette/core/geometry";
 import { type Box, type Pieces, partOf } from "./pieces.ts";
 
 /** How a layer's own units come onto the table's: x * scale + dx, mirrored if scaleX is negative. */
-export interface Placement {
+export interface LayerTransform {
   readonly scaleX: number;
   readonly scaleY: number;
   readonly dx: number;
@@ -27,12 +27,12 @@ export type TableLayer =
       readonly kind: "bitmap";
       readonly bitmap: ImageBitmap;
       readonly opacity: number;
-      readonly placement?: Placement;
+      readonly transform?: LayerTransform;
     }
   | {
       readonly kind: "fills";
       readonly fills: readonly { readonly colour: string; readonly path: Path2D | Pieces }[];
-      readonly placement?: Placement;
+      readonly transform?: LayerTransform;
       /** Abutting shapes: each is widened by half a screen pixel underneath, so that no hairline shows between them. */
       readonly isAbutting?: boolean;
     }
@@ -42,7 +42,7 @@ export type TableLayer =
       readonly colour: string;
       readonly screenPx?: number;
       readonly width?: number;
-      readonly placement?: Placement;
+      readonly transform?: LayerTransform;
       /** Drawn over a wider light line, so that it shows on any colour. */
       readonly isHaloed?: boolean;
       readonly dashPx?: number;
@@ -57,7 +57,7 @@ export type TableLayer =
       readonly y: number;
       readonly size: number;
       readonly leading: number;
-      readonly placement?: Placement;
+      readonly transform?: LayerTransform;
     };
 
 /** All on-curve points of paths, x, y pairs. */
@@ -82,9 +82,9 @@ const REACH_PX = 6;
 /** Draws what of one layer is seen in a box of the table; `zoom` is screen pixels per table unit. */
 export function drawLayer(context: Context, layer: TableLayer, zoom: number, seen: Box): void {
   context.save();
-  const placement = "placement" in layer ? layer.placement : undefined;
-  if (placement) context.transform(placement.scaleX, 0, 0, placement.scaleY, placement.dx, placement.dy);
-  const box = boxInLayer(seen, REACH_PX / zoom, placement);
+  const transform = "transform" in layer ? layer.transform : undefined;
+  if (transform) context.transform(transform.scaleX, 0, 0, transform.scaleY, transform.dx, transform.dy);
+  const box = boxInLayer(seen, REACH_PX / zoom, transform);
   switch (layer.kind) {
     case "sheet":
       context.fillStyle = layer.colour;
@@ -98,7 +98,7 @@ export function drawLayer(context: Context, layer: TableLayer, zoom: number, see
       break;
     case "bitmap":
       {
-        const screenPxPerPixel = zoom * Math.abs(layer.placement?.scaleX ?? 1);
+        const screenPxPerPixel = zoom * Math.abs(layer.transform?.scaleX ?? 1);
         // Near enough to count pixels, they are shown as pixels; a little smaller than life, neighbours are mixed at once.
         context.imageSmoothingEnabled = screenPxPerPixel < 3;
         context.imageSmoothingQuality = screenPxPerPixel > 0.5 ? "low" : "medium";
@@ -150,8 +150,8 @@ export function drawLayer(context: Context, layer: TableLayer, zoom: number, see
 }
 
 /** A box of the table, wider by `reach` on all sides, in the units of a layer. */
-function boxInLayer({ left, top, right, bottom }: Box, reach: number, placement: Placement | undefined): Box {
-  const { scaleX, scaleY, dx, dy } = placement ?? { scaleX: 1, scaleY: 1, dx: 0, dy: 0 };
+function boxInLayer({ left, top, right, bottom }: Box, reach: number, transform: LayerTransform | undefined): Box {
+  const { scaleX, scaleY, dx, dy } = transform ?? { scaleX: 1, scaleY: 1, dx: 0, dy: 0 };
   const x = [(left - reach - dx) / scaleX, (right + reach - dx) / scaleX];
   const y = [(top - reach - dy) / scaleY, (bottom + reach - dy) / scaleY];
   return { left: Math.min(...x), right: Math.max(...x), top: Math.min(...y), bottom: Math.max(...y) };

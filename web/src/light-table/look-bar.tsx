@@ -4,7 +4,7 @@ import type { RefObject } from "react";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { Slide } from "../parts/slide.tsx";
-import type { TableControls } from "./light-table.tsx";
+import type { TableControls } from "./use-table-view.ts";
 
 export type Look = "source" | "result" | "split" | "difference" | "outlines" | "distance" | "placed";
 

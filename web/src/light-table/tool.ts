@@ -1,5 +1,6 @@
 // What a step's tool gets from the light table: where a person presses, drags and lets go, by pointer or by keyboard.
 import type { Point } from "@plain-palette/core/raster";
+import type { TableLayer } from "./layers.ts";
 
 /** A place in table units, with the modifiers held and how many table units a screen pixel is. */
 export interface ToolEvent extends Point {
@@ -19,4 +20,16 @@ export interface TableTool {
   onRelease(event: ToolEvent): void;
   /** The pointer moves without being pressed. */
   onHover?(event: ToolEvent): void;
+}
+
+/** A tool and what it draws on the table. */
+export interface ToolInHand {
+  readonly tool: TableTool;
+  readonly overlays: readonly TableLayer[];
+}
+
+/** What is drawn does not need points nearer than `least`. */
+export function addPoint(points: readonly number[], x: number, y: number, least: number): readonly number[] {
+  const [lastX, lastY] = points.slice(-2);
+  return Math.abs(x - lastX) + Math.abs(y - lastY) < least ? points : [...points, x, y];
 }

@@ -9,6 +9,7 @@ export function Row({
   hint,
   htmlFor,
   isNarrow = false,
+  isWide = false,
   children,
 }: {
   label: string;
@@ -16,12 +17,17 @@ export function Row({
   htmlFor?: string;
   /** Two such rows fit beside each other. */
   isNarrow?: boolean;
+  /** For long words: the field has all the room beside its label. */
+  isWide?: boolean;
   children: ReactNode;
 }) {
+  const columns = isNarrow
+    ? "grid-cols-[1fr_5.2rem] text-xs"
+    : isWide
+      ? "grid-cols-[auto_1fr]"
+      : "grid-cols-[1fr_7.5rem]";
   return (
-    <div
-      className={`grid ${isNarrow ? "grid-cols-[1fr_5.2rem] text-xs" : "grid-cols-[1fr_7.5rem]"} items-center gap-x-3 gap-y-0.5 py-1.5`}
-    >
+    <div className={`grid ${columns} items-center gap-x-3 gap-y-0.5 py-1.5`}>
       <label htmlFor={htmlFor}>{label}</label>
       {children}
       {hint && <p className="col-span-2 text-xs text-soft">{hint}</p>}

@@ -12,19 +12,21 @@ export function SelectField({
   label,
   value,
   options,
+  isWide = false,
   onChange,
 }: {
   label: string;
   value: string;
   options: readonly Option[];
+  isWide?: boolean;
   onChange(value: string): void;
 }) {
   const id = useId();
   return (
-    <Row label={label} htmlFor={id}>
+    <Row label={label} htmlFor={id} isWide={isWide}>
       <select
         id={id}
-        className="w-full rounded-[3px] border border-rule bg-card px-1.5 py-1"
+        className="w-full min-w-0 rounded-[3px] border border-rule bg-card px-1.5 py-1"
         value={value}
         onChange={(event) => onChange(event.target.value)}
       >

@@ -10,29 +10,43 @@ interface Props {
   readonly unit: string;
   readonly min: number;
   readonly max: number;
+  /** Finest step of the slide, and how far it goes where the field takes more. */
+  readonly finest?: number;
+  readonly slideMax?: number;
+  /** Step of the field's arrow keys. */
+  readonly stepBy?: number;
   onChange(value: number): void;
 }
 
-/** Whole numbers from `min` to `max`. */
-export function SlideField({ label, hint, value, unit, min, max, onChange }: Props) {
+/** Numbers from `min` to `max`, whole ones unless something finer is said. */
+export function SlideField({ hint, slideMax, finest = 1, stepBy = finest, ...rest }: Props) {
+  const { label, min, max, onChange } = rest;
+  const most = slideMax ?? max;
   return (
     <div className="pb-1">
-      <NumberField label={label} value={value} unit={unit} min={min} max={max} stepBy={1} onChange={onChange} />
-      <Slide label={label} value={value} min={min} max={max} onChange={onChange} />
+      <NumberField {...rest} stepBy={stepBy} />
+      <Slide
+        label={label}
+        value={Math.min(most, rest.value)}
+        min={min}
+        max={most}
+        finest={finest}
+        onChange={onChange}
+      />
       {hint && <p className="pt-0.5 text-xs text-soft">{hint}</p>}
     </div>
   );
 }
 
 /** The slide alone. */
-export function Slide({ label, value, min, max, onChange }: Omit<Props, "hint" | "unit">) {
+export function Slide({ label, value, min, max, finest = 1, onChange }: Omit<Props, "hint" | "unit">) {
   return (
     <Slider.Root
       className="relative flex h-4 w-full touch-none select-none items-center"
       value={[value]}
       min={min}
       max={max}
-      step={1}
+      step={finest}
       onValueChange={([next]) => onChange(next)}
     >
       <Slider.Track className="relative h-0.5 grow bg-rule">

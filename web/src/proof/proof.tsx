@@ -4,11 +4,11 @@ import { formatLength, pathToSvg } from "@plain-palette/core/geometry";
 import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
-import { useCompute } from "../compute/use-compute.ts";
+import { useCompute, useWishes } from "../compute/use-compute.ts";
 import { garmentsOf } from "../garment/garments.ts";
 import { silhouetteFor } from "../garment/silhouettes.ts";
 import { useJob } from "../job/use-job.ts";
-import { useShop } from "../workbench/colours/use-shop.ts";
+import { useShop } from "../shop/use-shop.ts";
 
 const PROOF_WISHES = { upTo: "simplify" } as const;
 
@@ -16,7 +16,9 @@ export function Proof() {
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
   const patch = useJob((state) => state.patch);
-  const { computed } = useCompute(job.artwork, recipe, PROOF_WISHES);
+  const compute = useCompute();
+  const { computed } = compute;
+  useWishes(compute, job.artwork, recipe, PROOF_WISHES);
   const { prepared, reduced, traced, failure } = computed;
   const size = prepared?.frame ?? job.artwork;
   const silhouette = silhouetteFor(recipe.artwork.placement);
@@ -33,14 +35,13 @@ export function Proof() {
   }, [job.number, job.title, isFar, patch]);
   const inks = useMemo(() => reduced?.spots.filter((spot) => spot.role === "ink") ?? [], [reduced]);
   const shapes = useMemo(() => {
-    const drawn = inks.map((spot) => {
-      const fill = traced?.fills.find(({ spotId }) => spotId === spot.id);
-      const under = fill?.under ?? [];
-      return { spot, isUnder: under.length > 0, paths: [...under, ...(fill?.paths ?? [])] };
-    });
-    // What runs under lines is drawn before them.
-    drawn.sort((a, b) => Number(b.isUnder) - Number(a.isUnder));
-    return drawn.map(({ spot, paths }) => ({ spot, d: paths.map((path) => pathToSvg(path, 2)).join("") }));
+    const spotOf = new Map(inks.map((spot) => [spot.id, spot]));
+    return (traced?.layers ?? []).flatMap(({ fills }, layer) =>
+      fills.flatMap(({ spotId, paths }) => {
+        const spot = spotOf.get(spotId);
+        return spot ? [{ key: `${layer} ${spotId}`, spot, d: paths.map((path) => pathToSvg(path, 2)).join("") }] : [];
+      }),
+    );
   }, [inks, traced]);
   const scale = widthMm / size.width;
   return (
@@ -70,9 +71,9 @@ export function Proof() {
             <path d={silhouette.outline} fill={garment} stroke="rgb(0 0 0 / .35)" strokeWidth="1.5" />
             <path d={silhouette.seams} fill="none" stroke="rgb(128 128 128 / .5)" strokeWidth="1" />
             <g transform={`translate(${printAt.x - widthMm / 2} ${printAt.y}) scale(${scale})`}>
-              {shapes.map(({ spot, d }) => (
+              {shapes.map(({ key, spot, d }) => (
                 <path
-                  key={spot.id}
+                  key={key}
                   d={d}
                   fill={formatHex(spot.rgb)}
                   stroke={formatHex(spot.rgb)}

@@ -1,7 +1,14 @@
-// The shelf: inks, films, threads, stones and garments with their colours, changed where they stand, taken in from files and given out.
+// The shelf: inks, transfer films, threads, stones and garments with their colours, changed where they stand, taken in from files and given out.
 import type { ShopStock, StockImport } from "@plain-palette/contract";
 import { formatHex } from "@plain-palette/core/colour";
-import { STOCK_KINDS, type Stock, type StockColour, type StockKind, stockRgb } from "@plain-palette/core/shelf";
+import {
+  STOCK_KINDS,
+  STOCK_WORDS,
+  type Stock,
+  type StockColour,
+  type StockKind,
+  stockRgb,
+} from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useEffect, useId, useState } from "react";
@@ -14,14 +21,6 @@ import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { newestOf, useWrites } from "../parts/use-writes.ts";
 
-const KINDS: Readonly<Record<StockKind, { readonly text: string; readonly one: string }>> = {
-  ink: { text: "Inks", one: "an ink" },
-  film: { text: "Films", one: "a film" },
-  thread: { text: "Threads", one: "a thread" },
-  stone: { text: "Stones", one: "a stone" },
-  garment: { text: "Garments", one: "a garment" },
-};
-
 export function Shelf() {
   const [kind, setKind] = useState<StockKind>("ink");
   const [wanted, setWanted] = useState("");
@@ -29,7 +28,6 @@ export function Shelf() {
   const [removed, setRemoved] = useState<Stock | null>(null);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
   const { problem, write, forget } = useWrites<ShopStock[]>("shelf");
-  const file = useId();
   useEffect(() => {
     document.title = "Shelf · Plain Palette";
   }, []);
@@ -64,26 +62,9 @@ export function Shelf() {
         <a className="py-1 underline underline-offset-2" href={stockFileUrl("cxf3")} download>
           as CxF3
         </a>
-        <label
-          htmlFor={file}
-          className="cursor-pointer rounded-[3px] border border-rule bg-card px-2.5 py-1 leading-5 hover:border-ink"
-        >
-          Take in a file
-          <input
-            id={file}
-            type="file"
-            accept=".csv,.txt,.cxf,.xml"
-            aria-label="File of stock"
-            className="sr-only"
-            onChange={(event) => {
-              const picked = event.target.files?.[0];
-              event.target.value = "";
-              if (picked) void takeIn(picked);
-            }}
-          />
-        </label>
+        <TakeInFile onPick={(picked) => void takeIn(picked)} />
         <Button look="next" onClick={add}>
-          Add {KINDS[kind].one}
+          Add {STOCK_WORDS[kind].one}
         </Button>
       </ShopHead>
       <main className="mx-auto max-w-5xl px-8 py-5">
@@ -111,7 +92,7 @@ export function Shelf() {
           <Choice
             label="What of the shelf"
             value={kind}
-            options={STOCK_KINDS.map((value) => ({ value, text: KINDS[value].text }))}
+            options={STOCK_KINDS.map((value) => ({ value, text: STOCK_WORDS[value].many }))}
             onChange={(next) => setKind(next)}
           />
         </div>
@@ -122,40 +103,75 @@ export function Shelf() {
           </p>
         )}
         {shown.length > 0 && (
-          <table className="w-full border border-rule bg-sheet">
-            <thead className="text-left text-xs text-soft">
-              <tr>
-                {["Colour", "Code", "Name", "Value", "Detail", ""].map((head) => (
-                  <th key={head} scope="col" className="px-2 py-1 font-normal">
-                    {head}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((stock) => (
-                <StockRow
-                  key={stock.id}
-                  stock={stock}
-                  onChange={(part) =>
-                    void write((newest) => {
-                      const { id, ...current } = newestOf(newest, stock);
-                      return api.changeStock(id, { ...current, ...part });
-                    })
-                  }
-                  onRemove={() => {
-                    const { id, version: _, ...rest } = stock;
-                    setTaken(null);
-                    setRemoved(rest);
-                    void write(() => api.removeStock(id));
-                  }}
-                />
-              ))}
-            </tbody>
-          </table>
+          <StockTable
+            stock={shown}
+            onChange={(stock, part) =>
+              void write((newest) => {
+                const { id, ...current } = newestOf(newest, stock);
+                return api.changeStock(id, { ...current, ...part });
+              })
+            }
+            onRemove={({ id, version: _, ...rest }) => {
+              setTaken(null);
+              setRemoved(rest);
+              void write(() => api.removeStock(id));
+            }}
+          />
         )}
       </main>
     </div>
+  );
+}
+
+/** A file of stock, in any of the formats that are known. */
+function TakeInFile({ onPick }: { onPick(file: File): void }) {
+  const id = useId();
+  return (
+    <label
+      htmlFor={id}
+      className="cursor-pointer rounded-[3px] border border-rule bg-card px-2.5 py-1 leading-5 hover:border-ink"
+    >
+      Take in a file
+      <input
+        id={id}
+        type="file"
+        accept=".csv,.txt,.cxf,.xml"
+        aria-label="File of stock"
+        className="sr-only"
+        onChange={(event) => {
+          const picked = event.target.files?.[0];
+          event.target.value = "";
+          if (picked) onPick(picked);
+        }}
+      />
+    </label>
+  );
+}
+
+interface TableProps {
+  readonly stock: readonly ShopStock[];
+  onChange(stock: ShopStock, part: Partial<Stock>): void;
+  onRemove(stock: ShopStock): void;
+}
+
+function StockTable({ stock, onChange, onRemove }: TableProps) {
+  return (
+    <table className="w-full border border-rule bg-sheet">
+      <thead className="text-left text-xs text-soft">
+        <tr>
+          {["Colour", "Code", "Name", "Value", "Detail", ""].map((head) => (
+            <th key={head} scope="col" className="px-2 py-1 font-normal">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {stock.map((one) => (
+          <StockRow key={one.id} stock={one} onChange={(part) => onChange(one, part)} onRemove={() => onRemove(one)} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

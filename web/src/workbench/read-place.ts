@@ -3,7 +3,7 @@ import type { Rgb } from "@plain-palette/core/colour";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { ReadOut } from "../light-table/look-bar.tsx";
 import { partOf } from "../light-table/pieces.ts";
-import type { ArtSize, DrawnTrace } from "./table-layers.ts";
+import type { ArtSize, DrawnTrace } from "./drawn-trace.ts";
 
 let probe: OffscreenCanvasRenderingContext2D | null = null;
 
@@ -24,7 +24,9 @@ export function readPlace(
   if (x < 0 || y < 0 || x >= size.width || y >= size.height) return null;
   const context = probeContext();
   const here = { left: x, top: y, right: x, bottom: y };
-  const hit = context && trace?.fills.find(({ path }) => context.isPointInPath(partOf(path, here), x, y));
+  // The highest layer that has something here.
+  const fills = trace?.layers.toReversed().flatMap((layer) => layer.fills);
+  const hit = context && fills?.find(({ path }) => context.isPointInPath(partOf(path, here), x, y));
   const spot = spots.find(({ id }) => id === hit?.spotId) ?? null;
   return {
     xMm: x * mmPerPx,

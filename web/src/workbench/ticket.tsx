@@ -1,12 +1,20 @@
 // The ticket: the job's facts and its steps, each with one live line of summary.
-import { JOB_STEPS, type JobStep } from "@plain-palette/contract";
+import type { JobStep } from "@plain-palette/contract";
 import { Link, NavLink } from "react-router";
-import { STEP_NAMES } from "../job/step-names.ts";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
+import { SelectField } from "../parts/select-field.tsx";
+import { allProcessScreens } from "./process-screens.ts";
+import type { Bench, TicketStep } from "./screen.ts";
 
-export function Ticket({ current, summaries }: { current: JobStep; summaries: Readonly<Record<JobStep, string>> }) {
+interface Props {
+  readonly current: JobStep;
+  readonly steps: readonly TicketStep[];
+  readonly bench: Pick<Bench, "recipe" | "computed" | "size">;
+}
+
+export function Ticket({ current, steps, bench }: Props) {
   const job = useJob((state) => state.job);
   const patch = useJob((state) => state.patch);
   return (
@@ -32,10 +40,11 @@ export function Ticket({ current, summaries }: { current: JobStep; summaries: Re
           className="w-full text-soft placeholder:text-soft"
           onCommit={(client) => void patch({ client })}
         />
+        <MadeWith />
       </div>
       <nav aria-label="Steps" className="flex-1 border-t border-rule">
         <ol>
-          {JOB_STEPS.map((step, i) => (
+          {steps.map(({ id: step, title, summarise }, i) => (
             <li key={step} className="border-b border-rule">
               <NavLink
                 to={`/jobs/${job.id}/${step}`}
@@ -43,8 +52,8 @@ export function Ticket({ current, summaries }: { current: JobStep; summaries: Re
                 className={`grid grid-cols-[1.25rem_1fr] px-4 py-2 hover:bg-card ${step === current ? "bg-card shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
               >
                 <span className="text-soft">{i + 1}</span>
-                <span className={step === current ? "font-semibold" : ""}>{STEP_NAMES[step]}</span>
-                <span className="col-start-2 truncate text-xs text-soft">{summaries[step]}</span>
+                <span className={step === current ? "font-semibold" : ""}>{title}</span>
+                <span className="col-start-2 truncate text-xs text-soft">{summarise(bench)}</span>
               </NavLink>
             </li>
           ))}
@@ -52,6 +61,22 @@ export function Ticket({ current, summaries }: { current: JobStep; summaries: Re
       </nav>
       <SaveLine />
     </aside>
+  );
+}
+
+/** How the job is made: a choice where there is one. */
+function MadeWith() {
+  const process = useJob((state) => state.recipe.process);
+  const edit = useJob((state) => state.edit);
+  const options = allProcessScreens().map(({ process: { id, name } }) => ({ value: id, text: name }));
+  if (options.length === 1) return <p className="mt-2 text-soft">Made with {options[0].text.toLowerCase()}</p>;
+  return (
+    <SelectField
+      label="Made with"
+      value={process}
+      options={options}
+      onChange={(chosen) => edit((r) => ({ ...r, process: chosen }))}
+    />
   );
 }
 

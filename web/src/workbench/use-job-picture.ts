@@ -19,7 +19,7 @@ export function useJobPicture({ busy, traced, reduced, prepared }: Computed): vo
     if (busy !== null || !traced || !reduced || !prepared || !isSaved || drawn.current === head) return;
     const timer = setTimeout(async () => {
       drawn.current = head;
-      const picture = await drawResult(traced.fills, reduced.spots, prepared.frame);
+      const picture = await drawResult(traced.layers, reduced.spots, prepared.frame);
       // The board has the client's picture until there is one: nothing is lost if this fails.
       if (picture) await api.savePicture(id, head, picture).catch(() => null);
     }, QUIET_MS);
@@ -28,7 +28,7 @@ export function useJobPicture({ busy, traced, reduced, prepared }: Computed): vo
 }
 
 async function drawResult(
-  fills: NonNullable<Computed["traced"]>["fills"],
+  layers: NonNullable<Computed["traced"]>["layers"],
   spots: NonNullable<Computed["reduced"]>["spots"],
   { width, height }: { readonly width: number; readonly height: number },
 ): Promise<Blob | null> {
@@ -39,11 +39,11 @@ async function drawResult(
   context.scale(scale, scale);
   context.lineWidth = 0.6 / scale;
   const inks = new Map(spots.filter(({ role }) => role === "ink").map((spot) => [spot.id, formatHex(spot.rgb)]));
-  for (const layer of ["under", "paths"] as const)
-    for (const fill of fills) {
-      const colour = inks.get(fill.spotId);
-      if (colour === undefined || fill[layer].length === 0) continue;
-      const path = makePath2D(fill[layer], true);
+  for (const { fills } of layers)
+    for (const { spotId, paths } of fills) {
+      const colour = inks.get(spotId);
+      if (colour === undefined) continue;
+      const path = makePath2D(paths, true);
       context.fillStyle = context.strokeStyle = colour;
       context.fill(path, "evenodd");
       // Abutting shapes overlap a little, so that no hairline of the garment shows between them.

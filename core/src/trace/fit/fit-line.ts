@@ -3,7 +3,7 @@ import { type CubicPath, lengthOf } from "../../geometry/index.ts";
 import type { ReadyLine } from "../read/index.ts";
 import { fitCircle } from "./circle.ts";
 import { fitEllipse } from "./ellipse.ts";
-import { fitRun } from "./fit-run.ts";
+import { fitStretch } from "./fit-stretch.ts";
 import { type Guide, guideAt } from "./guide.ts";
 import { findStraights } from "./straights.ts";
 
@@ -67,7 +67,7 @@ export function fitBetween(points: Float64Array, breaks: readonly number[], tole
   const fit = (from: number, to: number) => {
     // Its own points only: what is changed of them is copied first.
     const run = points.subarray(from * 2, to * 2 + 2);
-    for (const value of fitRun(run, 0, to - from, tolerance, null, null)) out.push(value);
+    for (const value of fitStretch(run, 0, to - from, tolerance, null, null)) out.push(value);
   };
   for (let k = 1; k < breaks.length; k++) {
     const from = breaks[k - 1];
@@ -111,7 +111,7 @@ function fitSmoothLoop(points: Float64Array, tolerance: number): CubicPath {
     loop[1] = loop[2 * n + 1] = seam.y;
   }
   const out: number[] = [loop[0], loop[1]];
-  const run = fitRun(loop, 0, n, tolerance, seam && [seam.dx, seam.dy], seam && [-seam.dx, -seam.dy]);
+  const run = fitStretch(loop, 0, n, tolerance, seam && [seam.dx, seam.dy], seam && [-seam.dx, -seam.dy]);
   for (const value of run) out.push(value);
   return Float64Array.from(out);
 }

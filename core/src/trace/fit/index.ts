@@ -1,5 +1,5 @@
 export { type CurveSettings, fitLine, toleranceOf } from "./fit-line.ts";
-export { fitRun } from "./fit-run.ts";
+export { fitStretch } from "./fit-stretch.ts";
 export { roughPath } from "./rough-path.ts";
 export type { Tangent } from "./segment.ts";
 export { squareUp } from "./square-up.ts";

@@ -1,10 +1,10 @@
 export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
+export { type Drawing, layersOf } from "./drawing.ts";
 export {
   countFineShapes,
   countShapes,
   faceArea,
   faceAt,
-  facePaths,
   type MapEdge,
   type MapFace,
   outlinePaths,
@@ -12,7 +12,6 @@ export {
   ringPath,
   spotCoverage,
   spotPaths,
-  underPaths,
 } from "./planar-map.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";

@@ -19,6 +19,8 @@ export interface MapFace {
   readonly spotId: string;
   readonly areaPx: number;
   readonly rings: readonly Int32Array[];
+  /** The rings as closed paths, outer one and holes, joined once for all who look; even-odd and non-zero fill agree on them. */
+  readonly paths: readonly CubicPath[];
 }
 
 /** A traced picture, in source pixels. */
@@ -29,24 +31,17 @@ export interface PlanarMap {
   readonly vertices: Float64Array;
   readonly edges: readonly MapEdge[];
   readonly faces: readonly MapFace[];
-  /** What poured fills cover, the lines over them included as far as their middle. They lie under everything else. */
-  readonly underLines: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
 }
 
 /** One closed ring of a face as a path; consecutive edges join exactly because they share their vertices' numbers. */
-export function ringPath(map: PlanarMap, ring: Int32Array): CubicPath {
+export function ringPath(map: Pick<PlanarMap, "edges">, ring: Int32Array): CubicPath {
   return joinPaths(Array.from(ring, (half) => halfEdgePath(map, half)));
 }
 
 /** The path of a half-edge, in its own direction. */
-export function halfEdgePath(map: PlanarMap, half: number): CubicPath {
+export function halfEdgePath(map: Pick<PlanarMap, "edges">, half: number): CubicPath {
   const { path } = map.edges[half >> 1];
   return (half & 1) === 0 ? path : reversePath(path);
-}
-
-/** All rings of a face, outer one and holes; even-odd and non-zero fill agree on them. */
-export function facePaths(map: PlanarMap, face: MapFace): CubicPath[] {
-  return face.rings.map((ring) => ringPath(map, ring));
 }
 
 /**
@@ -83,7 +78,7 @@ export function outlinePaths(map: PlanarMap, isInside: (face: number) => boolean
 export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
   return map.faces.findIndex((face) => {
     let isInside = false;
-    for (const path of facePaths(map, face)) {
+    for (const path of face.paths) {
       const line = flattenPath(path, 0.05);
       for (let i = 0; i + 3 < line.length; i += 2)
         if (line[i + 1] > y !== line[i + 3] > y) {
@@ -96,13 +91,13 @@ export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly 
 }
 
 /** Traced area of a face in square pixels. */
-export function faceArea(map: PlanarMap, face: MapFace): number {
-  return Math.abs(face.rings.reduce((sum, ring) => sum + pathArea(ringPath(map, ring)), 0));
+export function faceArea({ paths }: MapFace): number {
+  return Math.abs(paths.reduce((sum, path) => sum + pathArea(path), 0));
 }
 
 /** All closed paths of one spot. */
 export function spotPaths(map: PlanarMap, spotId: string): CubicPath[] {
-  return map.faces.flatMap((face) => (face.spotId === spotId ? facePaths(map, face) : []));
+  return map.faces.flatMap((face) => (face.spotId === spotId ? face.paths : []));
 }
 
 /** Counts that tell a person whether a trace is sane: closed shapes, and nodes with each shared boundary counted once. */
@@ -117,7 +112,7 @@ export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
 export function countFineShapes(map: PlanarMap): number {
   return map.faces.filter((face) => {
     let [left, top, right, bottom] = [map.width, map.height, 0, 0];
-    for (const path of facePaths(map, face))
+    for (const path of face.paths)
       for (let i = 0; i < path.length; i += 6) {
         left = Math.min(left, path[i]);
         right = Math.max(right, path[i]);
@@ -128,15 +123,10 @@ export function countFineShapes(map: PlanarMap): number {
   }).length;
 }
 
-/** All closed paths that a spot's poured fills have under lines. */
-export function underPaths(map: PlanarMap, spotId: string): CubicPath[] {
-  return map.underLines.flatMap((under) => (under.spotId === spotId ? under.paths : []));
-}
-
 /** Share (0..1) of the art's rectangle that each spot covers as traced, by spot id. */
 export function spotCoverage(map: PlanarMap): Map<string, number> {
   const coverage = new Map<string, number>();
   for (const face of map.faces)
-    coverage.set(face.spotId, (coverage.get(face.spotId) ?? 0) + faceArea(map, face) / (map.width * map.height));
+    coverage.set(face.spotId, (coverage.get(face.spotId) ?? 0) + faceArea(face) / (map.width * map.height));
   return coverage;
 }

@@ -13,9 +13,9 @@ import {
   segmentCount,
 } from "../../geometry/index.ts";
 import type { Point } from "../../raster/index.ts";
-import { fitRun, type Tangent, untangle } from "../fit/index.ts";
+import { fitStretch, type Tangent, untangle } from "../fit/index.ts";
 import { distanceBetween } from "../read/index.ts";
-import { faceAt, type MapEdge, type PlanarMap, ringPath } from "./planar-map.ts";
+import { faceAt, type MapEdge, type MapFace, type PlanarMap, ringPath } from "./planar-map.ts";
 
 /** What is to be simplified, and how far a boundary may move, source pixels. */
 export interface Simplification {
@@ -49,7 +49,7 @@ const FIT_SHARE = 0.85;
  * The map with its boundaries simplified; each moves by at most the largest tolerance that was asked for it. Boundaries that
  * would cross stay as they were.
  */
-export function simplifyMap(map: PlanarMap, simplifications: readonly Simplification[]): PlanarMap {
+export function simplifyMap<M extends PlanarMap>(map: M, simplifications: readonly Simplification[]): M {
   if (simplifications.length === 0) return map;
   const tolerance = tolerances(map, simplifications);
   const edges = map.edges.map((edge, e) =>
@@ -63,18 +63,21 @@ export function simplifyMap(map: PlanarMap, simplifications: readonly Simplifica
   };
   do untangle(edges, TIMES, (crossing) => putBack(crossing.keys()));
   while (putBack(edgesOfTurnedRings(map, edges)).length > 0);
-  return { ...map, edges };
+  const faces = map.faces.map((face): MapFace => {
+    const isSame = face.rings.every((ring) => ring.every((half) => edges[half >> 1] === map.edges[half >> 1]));
+    return isSame ? face : { ...face, paths: face.rings.map((ring) => ringPath({ edges }, ring)) };
+  });
+  return { ...map, edges, faces };
 }
 
 /** Edges of rings that were flattened to nothing or turned inside out: a face or a hole would be lost. */
 function edgesOfTurnedRings(map: PlanarMap, edges: readonly MapEdge[]): Set<number> {
-  const simple = { ...map, edges };
   const turned = new Set<number>();
   for (const { rings } of map.faces)
     for (const ring of rings) {
       if (ring.every((half) => edges[half >> 1].path === map.edges[half >> 1].path)) continue;
       const before = pathArea(ringPath(map, ring));
-      if (pathArea(ringPath(simple, ring)) / before < LEAST_LEFT) for (const half of ring) turned.add(half >> 1);
+      if (pathArea(ringPath({ edges }, ring)) / before < LEAST_LEFT) for (const half of ring) turned.add(half >> 1);
     }
   return turned;
 }
@@ -178,7 +181,7 @@ function refit(path: CubicPath, from: number, to: number, tolerance: number): Cu
   const old = path.subarray(from * 6, to * 6 + 2);
   const points = sample(old);
   const n = points.length / 2;
-  const fitted = fitRun(
+  const fitted = fitStretch(
     points,
     0,
     n - 1,

@@ -22,7 +22,8 @@ import {
   readShapes,
   type ShapesReading,
 } from "../read/index.ts";
-import { type MapEdge, type MapFace, type PlanarMap, spotPaths } from "./planar-map.ts";
+import { type Drawing, joinMaps } from "./drawing.ts";
+import { type MapEdge, type MapFace, type PlanarMap, ringPath } from "./planar-map.ts";
 
 /** The person's decisions about shapes, part of the recipe. */
 export interface ShapeSettings extends ReadSettings, CurveSettings {}
@@ -40,22 +41,18 @@ export function tracePicture(
   reduction: Reduction,
   assignment: Assignment,
   settings: ShapeSettings,
-): PlanarMap {
+): Drawing {
   return fitShapes(readShapes(findings, reduction, assignment, settings), settings);
 }
 
 /** Fits curves to the boundaries that were read. */
-export function fitShapes(reading: ShapesReading, curves: CurveSettings): PlanarMap {
-  const underLines = reading.underLines.map((under) => {
-    const spotId = under.spotIds[0];
-    const map = { ...fitLabels(under, curves), underLines: [] };
-    const shift = [under.x, under.y];
-    return { spotId, paths: spotPaths(map, spotId).map((path) => path.map((v, i) => v + shift[i % 2])) };
-  });
-  return { ...fitLabels(reading, curves), underLines };
+export function fitShapes(reading: ShapesReading, curves: CurveSettings): Drawing {
+  const art = fitLabels(reading, curves);
+  const poured = reading.underLines.map((under) => ({ map: fitLabels(under, curves), x: under.x, y: under.y }));
+  return { ...art, below: poured.length > 0 ? [joinMaps(art.width, art.height, poured)] : [] };
 }
 
-function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap, "underLines"> {
+function fitLabels(reading: LabelReading, curves: CurveSettings): PlanarMap {
   const { picture, components, spotIds, graph, boundaries, lines, cornerCosine } = reading;
   const { width, height } = picture.raster;
   const vertices = reading.vertices.slice();
@@ -108,7 +105,9 @@ function fitLabels(reading: LabelReading, curves: CurveSettings): Omit<PlanarMap
   for (let c = 0; c < components.label.length; c++) {
     if (components.label[c] === NONE) continue;
     const spotId = spotIds[components.label[c]];
-    faces.push({ spotId, areaPx: components.areaPx[c], rings: rings.get(faceOf[c]) ?? [] });
+    const own = rings.get(faceOf[c]) ?? [];
+    const paths = own.map((ring) => ringPath({ edges }, ring));
+    faces.push({ spotId, areaPx: components.areaPx[c], rings: own, paths });
   }
   return { width, height, vertices, edges, faces };
 }

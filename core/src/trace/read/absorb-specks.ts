@@ -16,14 +16,14 @@ const KEEP_NONE: KeptTest = () => false;
 const LETTER_PX = 32;
 
 /** Holes in small regions: the counters of small lettering. Linear in runs. */
-export function keepCounters({ runs, regionOfRun, label }: Components, width: number): KeptTest {
+export function keepCounters({ pixelRuns, regionOfPixelRun, label }: Components, width: number): KeptTest {
   const across = new Uint32Array(label.length);
   const boxes = Array.from({ length: label.length }, () => [width, 0, Number.POSITIVE_INFINITY, 0]);
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const box = boxes[regionOfRun[run]];
-    const y = Math.floor(runs[run] / width);
-    box[0] = Math.min(box[0], runs[run] % width);
-    box[1] = Math.max(box[1], ((runs[run + 1] - 1) % width) + 1);
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const box = boxes[regionOfPixelRun[run]];
+    const y = Math.floor(pixelRuns[run] / width);
+    box[0] = Math.min(box[0], pixelRuns[run] % width);
+    box[1] = Math.max(box[1], ((pixelRuns[run + 1] - 1) % width) + 1);
     box[2] = Math.min(box[2], y);
     box[3] = Math.max(box[3], y + 1);
   }
@@ -48,7 +48,7 @@ export function absorbSpecks(
   isKept: KeptTest = KEEP_NONE,
 ): LabelMap {
   const { width, height, data } = map;
-  const { runs, regionOfRun, label, areaPx } = components;
+  const { pixelRuns, regionOfPixelRun, label, areaPx } = components;
   const specks: number[] = [];
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= maxAreaPx) specks.push(c);
   const candidates = slivers.candidates.filter((c) => areaPx[c] > maxAreaPx);
@@ -86,9 +86,9 @@ export function absorbSpecks(
     if (best >= 0) home[own] = best;
   }
   const out = data.slice();
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const region = regionOfRun[run];
-    if (home[region] !== region) out.fill(label[homeOf(region)], runs[run], runs[run + 1]);
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const region = regionOfPixelRun[run];
+    if (home[region] !== region) out.fill(label[homeOf(region)], pixelRuns[run], pixelRuns[run + 1]);
   }
   return { width, height, data: out };
 }

@@ -37,6 +37,7 @@ export interface ChainGraph {
 }
 
 /** Follows every crack once; linear in the length of boundaries. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one walk over flat arrays that all its parts share; apart, each would be handed ten of them
 export function followChains(map: LabelMap, components: Components): ChainGraph {
   const { width, height, data } = map;
   const labelAt = (x: number, y: number): number =>
@@ -128,9 +129,9 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     vertices.push(x, y);
     leaving.push(-1, -1, -1, -1);
   };
-  const { runs, regionOfRun } = components;
-  for (let run = 0, y = 0; run < regionOfRun.length; run++) {
-    const p = runs[run];
+  const { pixelRuns, regionOfPixelRun } = components;
+  for (let run = 0, y = 0; run < regionOfPixelRun.length; run++) {
+    const p = pixelRuns[run];
     while (p >= (y + 1) * width) y++;
     const x = p - y * width;
     // Most runs begin where those above and below them do: nothing meets there.
@@ -143,8 +144,8 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
     for (let d = 0; d < 4; d++)
       if (hasCrack(vertices[v], vertices[v + 1], d) && !isWalked(vertices[v], vertices[v + 1], d))
         follow(vertices[v], vertices[v + 1], d, true);
-  for (let run = 0, y = 0; run < regionOfRun.length; run++) {
-    const p = runs[run];
+  for (let run = 0, y = 0; run < regionOfPixelRun.length; run++) {
+    const p = pixelRuns[run];
     while (p >= (y + 1) * width) y++;
     if (data[p - width] === data[p]) continue;
     const x = p - y * width;

@@ -51,7 +51,7 @@ export function readShapes(
     found: findings.labels,
     foundColours: findings.found.map((colour) => colour.rgb),
     spots,
-    assigned: assignment.spots,
+    assigned: assignment.spotOfPixel,
     spotColours: reduction.spots.map((spot) => spot.pictureRgb),
     noise: findings.noise,
   };
@@ -86,7 +86,7 @@ function labelSpots(
   reduction: Reduction,
   { specksPx, thinnestPx, keepsText }: ReadSettings,
 ): { spots: LabelMap; components: Components } {
-  const withSpecks = withoutDropped(assignment.spots, reduction);
+  const withSpecks = withoutDropped(assignment.spotOfPixel, reduction);
   const components = findComponents(withSpecks);
   const isNarrow = anyOf(
     testSlivers(findings, reduction, components),

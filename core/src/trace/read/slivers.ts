@@ -15,13 +15,13 @@ export function testSlivers(
   { spots }: Reduction,
   components: Components,
 ): SliverTest {
-  const { runs, regionOfRun, label, areaPx } = components;
+  const { pixelRuns, regionOfPixelRun, label, areaPx } = components;
   const { data } = raster;
   const purest2 = new Float64Array(label.length).fill(Number.POSITIVE_INFINITY);
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const c = regionOfRun[run];
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const c = regionOfPixelRun[run];
     if (areaPx[c] > MOST_PX) continue;
-    for (let p = runs[run]; p < runs[run + 1]; p++) {
+    for (let p = pixelRuns[run]; p < pixelRuns[run + 1]; p++) {
       const own = labels.data[p];
       // Where a person gave an area its spot, it is one.
       if (own === NONE || label[c] === NONE || !spots[label[c]].members.includes(found[own].id)) {

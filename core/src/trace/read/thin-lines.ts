@@ -8,7 +8,7 @@ const CRACK_PX = Math.PI / 4;
 /** Regions of a mean width under `thinnestPx`; none for 0. Linear in the length of boundaries. */
 export function testThinLines(components: Components, { width, height }: LabelMap, thinnestPx: number): SliverTest {
   if (thinnestPx <= 0) return { candidates: [], isSliver: () => false };
-  const { runs, regionOfRun, label, areaPx } = components;
+  const { pixelRuns, regionOfPixelRun, label, areaPx } = components;
   const cracks = new Float64Array(label.length);
   forEachContact(components, width, (a, b, length) => {
     cracks[a] += length;
@@ -16,13 +16,13 @@ export function testThinLines(components: Components, { width, height }: LabelMa
   });
   // The picture's own edge is a boundary, too.
   const lastRow = (height - 1) * width;
-  for (let run = 0; run < regionOfRun.length; run++) {
-    const own = regionOfRun[run];
-    const length = runs[run + 1] - runs[run];
-    if (runs[run] % width === 0) cracks[own]++;
-    if (runs[run + 1] % width === 0) cracks[own]++;
-    if (runs[run] < width) cracks[own] += length;
-    if (runs[run] >= lastRow) cracks[own] += length;
+  for (let run = 0; run < regionOfPixelRun.length; run++) {
+    const own = regionOfPixelRun[run];
+    const length = pixelRuns[run + 1] - pixelRuns[run];
+    if (pixelRuns[run] % width === 0) cracks[own]++;
+    if (pixelRuns[run + 1] % width === 0) cracks[own]++;
+    if (pixelRuns[run] < width) cracks[own] += length;
+    if (pixelRuns[run] >= lastRow) cracks[own] += length;
   }
   const candidates: number[] = [];
   // A long strip has twice its area by its boundary's length across.

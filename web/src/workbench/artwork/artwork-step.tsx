@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
-import { Panel } from "../steps/panel.tsx";
+import { Panel } from "../panel.tsx";
 import { ActionList } from "./action-list.tsx";
 import { BackgroundSection } from "./background-section.tsx";
 import { isUnanswered, SECTIONS, type Section } from "./desk.ts";
@@ -35,7 +35,7 @@ export function ArtworkStep(props: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   useEscape(() => change({ tool: null, draft: null, focusId: null, sketch: [], trim: null }));
   return (
-    <Panel step="artwork" next="colours" isDone={!isUnanswered(desk)}>
+    <Panel isDone={!isUnanswered(desk)}>
       <SectionTabs
         label="What to do with the artwork"
         value={desk.section}

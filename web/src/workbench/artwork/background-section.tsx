@@ -1,13 +1,13 @@
 // Background away: the usual case in one click, and picks by hand, each with its tolerance.
 import { formatHex } from "@plain-palette/core/colour";
-import { type ActionOf, nextActionId, pickBackground } from "@plain-palette/core/recipe";
+import { type ActionOf, type BackgroundReach, nextActionId, pickBackground } from "@plain-palette/core/recipe";
 import { useEffect } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
-import { Group } from "../steps/panel.tsx";
+import { Group } from "../panel.tsx";
 import { addAction, changeAction } from "./edit-actions.ts";
 import type { SectionProps } from "./section-props.ts";
 
@@ -154,7 +154,8 @@ function ProposalGroup({ computed, ask, desk, change }: ProposalProps) {
   if (!proposal || !computed.prepared || desk.focusId !== null) return null;
   const { frame } = computed.prepared;
   const hex = formatHex(proposal.rgb);
-  const takeAway = (reach: "connected" | "everywhere") => {
+  const smaller = proposal.counters.length;
+  const takeAway = (reach: BackgroundReach) => {
     const id = nextActionId(actions);
     edit((r) => addAction(r, pickBackground(proposal, frame, id, reach)));
     change({ focusId: id, tool: null, background: null });
@@ -174,9 +175,14 @@ function ProposalGroup({ computed, ask, desk, change }: ProposalProps) {
         </span>
       </p>
       <div className="flex flex-wrap gap-1.5">
-        <Button look="next" onClick={() => takeAway("connected")}>
+        <Button look="next" onClick={() => takeAway("border")}>
           Take the background away
         </Button>
+        {smaller > 0 && smaller < proposal.islands && (
+          <Button title="Counters of letters and the like; larger patches stay" onClick={() => takeAway("counters")}>
+            With {smaller === 1 ? "the small patch" : `the ${smaller} small patches`}
+          </Button>
+        )}
         {proposal.islands > 0 && <Button onClick={() => takeAway("everywhere")}>With the patches inside</Button>}
       </div>
     </Group>

@@ -8,7 +8,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
-import { Fact, Group } from "../steps/panel.tsx";
+import { Fact, Group } from "../panel.tsx";
 
 const MADE_OF = {
   pixels: "pixels",

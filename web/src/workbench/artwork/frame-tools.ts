@@ -1,14 +1,8 @@
 // Tools for laying the picture upright: a line that should be level, the crop's frame, the sheet's corners.
 import type { Box, Corners, Point } from "@plain-palette/core/raster";
-import { GRIP_PX, type TableLayer } from "../../light-table/layers.ts";
+import { GRIP_PX } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
-import type { TableTool, ToolEvent } from "../../light-table/tool.ts";
-
-/** A tool and what it draws on the table. */
-export interface ToolInHand {
-  readonly tool: TableTool;
-  readonly overlays: readonly TableLayer[];
-}
+import type { ToolEvent, ToolInHand } from "../../light-table/tool.ts";
 
 const CAUGHT_PX = GRIP_PX * 2;
 const isNear = (event: ToolEvent, { x, y }: Point) =>

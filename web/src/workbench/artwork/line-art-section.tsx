@@ -1,12 +1,12 @@
 // Line art: a cut-off with its histogram, or a local threshold; invert; weight.
-import { type ActionOf, nextActionId } from "@plain-palette/core/recipe";
+import { type ActionOf, makeAction, nextActionId } from "@plain-palette/core/recipe";
 import { lazy, Suspense } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { SlideField } from "../../parts/slide.tsx";
-import { Group } from "../steps/panel.tsx";
+import { Group } from "../panel.tsx";
 import { addAction, changeAction, removeAction } from "./edit-actions.ts";
 import type { SectionProps } from "./section-props.ts";
 
@@ -27,20 +27,7 @@ export function LineArtSection({ computed, desk, change, mmPerPx }: SectionProps
         <Button
           onClick={() => {
             const id = nextActionId(actions);
-            edit((r) =>
-              addAction(r, {
-                id,
-                isOn: true,
-                kind: "line-art",
-                method: "even",
-                cutOff: 0.5,
-                windowPx: 51,
-                k: 0.25,
-                isInverted: false,
-                weightPx: 0,
-                paper: "clear",
-              }),
-            );
+            edit((r) => addAction(r, makeAction({ id, kind: "line-art" })));
             change({ focusId: id });
           }}
         >

@@ -6,6 +6,7 @@ import {
   MIN_PRINT_MM,
   type Placement,
   printWidthMm,
+  processesIn,
   scaleRecipe,
 } from "@plain-palette/core/recipe";
 import { GOOD_DPI, LOW_DPI } from "@plain-palette/core/trade";
@@ -17,8 +18,9 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { LengthField, Row } from "../../parts/fields.tsx";
-import { useShop } from "../colours/use-shop.ts";
-import { Fact, Group } from "../steps/panel.tsx";
+import { SelectField } from "../../parts/select-field.tsx";
+import { useShop } from "../../shop/use-shop.ts";
+import { Fact, Group } from "../panel.tsx";
 import { ClientFile } from "./client-file.tsx";
 import { PlacementsDialog } from "./placements.tsx";
 import type { SectionProps } from "./section-props.ts";
@@ -111,11 +113,10 @@ function lengthIn(mm: number, unit: Length["unit"]): Length {
 }
 
 function TooBig({ widthMm, heightMm }: { widthMm: number; heightMm: number }) {
-  const { artwork, processes } = useJob((state) => state.recipe);
-  const { sheetMm } = processes.screens.films;
+  const recipe = useJob((state) => state.recipe);
+  const { placement } = recipe.artwork;
   const isOver = (room: { width: number; height: number }) =>
     widthMm > room.width + 0.05 || heightMm > room.height + 0.05;
-  const { placement } = artwork;
   const size = `${widthMm.toFixed(0)} × ${heightMm.toFixed(0)} mm`;
   return (
     <>
@@ -125,12 +126,16 @@ function TooBig({ widthMm, heightMm }: { widthMm: number; heightMm: number }) {
           {placement.areaHeightMm.toFixed(0)} mm.
         </p>
       )}
-      {sheetMm && isOver(sheetMm) && (
-        <p role="alert" className="text-xs text-wrong">
-          {size} is too big for the sheet of {sheetMm.width.toFixed(0)} × {sheetMm.height.toFixed(0)} mm: the film will
-          grow.
-        </p>
-      )}
+      {processesIn(recipe).map((process) => {
+        const warning = process.warnOfSize({ width: widthMm, height: heightMm }, recipe);
+        return (
+          warning && (
+            <p key={process.id} role="alert" className="text-xs text-wrong">
+              {warning}
+            </p>
+          )
+        );
+      })}
     </>
   );
 }
@@ -157,33 +162,23 @@ function Redraw({ pixels }: { pixels: number }) {
 }
 
 function PlacementField({ onChoose }: { onChoose(placement: Placement | null): void }) {
-  const id = useId();
   const chosen = useJob((state) => state.recipe.artwork.placement);
   const { data = [] } = useQuery({ queryKey: ["placements"], queryFn: api.listPlacements });
   const [isOpen, setOpen] = useState(false);
-  const isListed = chosen === null || data.some(({ name }) => name === chosen.name);
+  const listed = data.map(({ name }) => name);
+  const names = chosen === null || listed.includes(chosen.name) ? listed : [chosen.name, ...listed];
   return (
     <>
-      <div className="flex items-center gap-3 py-1.5">
-        <label htmlFor={id}>Placement</label>
-        <select
-          id={id}
-          className="min-w-0 flex-1 rounded-[3px] border border-rule bg-card px-1.5 py-1"
-          value={chosen?.name ?? ""}
-          onChange={(event) => {
-            const one = data.find(({ name }) => name === event.target.value);
-            onChoose(one ? placementOf(one) : null);
-          }}
-        >
-          <option value="">None yet</option>
-          {!isListed && <option value={chosen?.name}>{chosen?.name}</option>}
-          {data.map(({ id: key, name }) => (
-            <option key={key} value={name}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </div>
+      <SelectField
+        label="Placement"
+        isWide
+        value={chosen?.name ?? ""}
+        options={[{ value: "", text: "None yet" }, ...names.map((name) => ({ value: name, text: name }))]}
+        onChange={(name) => {
+          const one = data.find((placement) => placement.name === name);
+          onChoose(one ? placementOf(one) : null);
+        }}
+      />
       <button type="button" className="text-xs underline" onClick={() => setOpen(true)}>
         Change the shop's placements
       </button>

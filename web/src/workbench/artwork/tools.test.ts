@@ -1,9 +1,9 @@
 // Tools as a hand uses them: press, drag, let go.
 import { beforeAll, describe, expect, it, vi } from "vitest";
-import type { ToolEvent } from "../../light-table/tool.ts";
+import { addPoint, type ToolEvent } from "../../light-table/tool.ts";
 import { stubCanvas } from "../../testing/canvas.test.support.ts";
 import { cornersTool, cropTool, levelTool } from "./frame-tools.ts";
-import { addPoint, brushTool, carryTool, cutTool } from "./touch-tools.ts";
+import { brushTool, carryTool, cutTool } from "./touch-tools.ts";
 
 beforeAll(stubCanvas);
 

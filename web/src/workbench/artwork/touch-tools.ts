@@ -2,8 +2,7 @@
 import type { Point } from "@plain-palette/core/raster";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
-import type { ToolEvent } from "../../light-table/tool.ts";
-import type { ToolInHand } from "./frame-tools.ts";
+import { addPoint, type ToolEvent, type ToolInHand } from "../../light-table/tool.ts";
 
 /** Picks what is under the pointer. */
 export function pickTool(onPick: (place: Point) => void): ToolInHand {
@@ -64,12 +63,6 @@ export function brushTool(
     },
     overlays,
   };
-}
-
-/** A stroke does not need points nearer than a part of its own width. */
-export function addPoint(points: readonly number[], x: number, y: number, least: number): readonly number[] {
-  const [lastX, lastY] = points.slice(-2);
-  return Math.abs(x - lastX) + Math.abs(y - lastY) < least ? points : [...points, x, y];
 }
 
 /** Cuts round a piece. */

@@ -6,7 +6,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { MmField, NumberField, Row } from "../../parts/fields.tsx";
-import { Group } from "../steps/panel.tsx";
+import { Group } from "../panel.tsx";
 import type { Desk } from "./desk.ts";
 import { addAction, changeAction } from "./edit-actions.ts";
 import type { SectionProps } from "./section-props.ts";

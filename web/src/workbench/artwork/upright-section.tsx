@@ -1,11 +1,12 @@
 // Upright: turns, flips, straightening, the crop, the trim of a scan, the corners of a photographed sheet.
-import type { TrimProposal } from "@plain-palette/core/raster";
+import type { Point, TrimProposal } from "@plain-palette/core/raster";
 import { type Action, type ActionOf, nextActionId } from "@plain-palette/core/recipe";
+import type { PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { NumberField } from "../../parts/fields.tsx";
-import { Group } from "../steps/panel.tsx";
+import { Group } from "../panel.tsx";
 import { addAction, changeAction, removeAction } from "./edit-actions.ts";
 import type { SectionProps } from "./section-props.ts";
 
@@ -15,153 +16,189 @@ const LEANS = 1;
 export function UprightSection({ computed, ask, desk, change, mmPerPx }: SectionProps) {
   const actions = useJob((state) => state.recipe.artwork.actions);
   const edit = useJob((state) => state.edit);
-  const size = computed.prepared?.frame ?? null;
   const add = (...added: Action[]) => edit((r) => addAction(r, ...added));
-  const id = nextActionId(actions);
-  const { tool } = desk;
-  const crop = tool?.kind === "crop" ? (find(actions, "crop", tool.id) ?? null) : null;
-  const sheet = tool?.kind === "corners" ? (find(actions, "keystone", tool.id) ?? null) : null;
-  const straightened = actions.findLast((action) => action.kind === "straighten");
   const done = () => change({ tool: null, focusId: null });
-  const box = computed.prepared?.box ?? null;
-  const isLoose = box && size && (box.width < size.width - 2 || box.height < size.height - 2);
+  const hand: Hand = { actions, desk, change, ask, add, done };
   return (
     <>
-      <Group title="Turn">
-        <div className="flex flex-wrap gap-1.5 pb-1">
-          <Button onClick={() => add({ id, isOn: true, kind: "turn", quarters: 3 })}>Quarter left</Button>
-          <Button onClick={() => add({ id, isOn: true, kind: "turn", quarters: 1 })}>Quarter right</Button>
-          <Button onClick={() => add({ id, isOn: true, kind: "flip", axis: "left-right" })}>Flip sideways</Button>
-          <Button onClick={() => add({ id, isOn: true, kind: "flip", axis: "top-bottom" })}>Flip over</Button>
-        </div>
-        <NumberField
-          label="Straighten by"
-          value={straightened?.angleDeg ?? 0}
-          unit="°"
-          min={-45}
-          max={45}
-          stepBy={0.1}
-          hint="Clockwise; or draw a line along something level"
-          onChange={(angleDeg) => {
-            if (straightened) edit((r) => changeAction(r, { ...straightened, angleDeg }));
-            else if (angleDeg !== 0) add({ id, isOn: true, kind: "straighten", angleDeg });
-          }}
-        />
-        <Button
-          aria-pressed={tool?.kind === "level"}
-          className={tool?.kind === "level" ? "border-ink bg-sheet" : ""}
-          onClick={() => change({ tool: tool?.kind === "level" ? null : { kind: "level" }, focusId: null })}
-        >
-          Draw a level line
-        </Button>
-      </Group>
-      <TrimGroup ask={ask} actions={actions} add={add} desk={desk} change={change} />
-      <Group title="Crop">
-        {crop ? (
-          <>
-            {(["x", "y", "width", "height"] as const).map((side) => (
-              <NumberField
-                key={side}
-                label={{ x: "From the left", y: "From the top", width: "Crop width", height: "Crop height" }[side]}
-                value={Math.round(crop[side])}
-                unit="px"
-                min={side === "x" || side === "y" ? 0 : 1}
-                max={100_000}
-                stepBy={1}
-                hint={
-                  side === "height"
-                    ? `${(crop.width * mmPerPx).toFixed(1)} × ${(crop.height * mmPerPx).toFixed(1)} mm of the whole`
-                    : undefined
-                }
-                onChange={(value) => edit((r) => changeAction(r, { ...crop, [side]: value }))}
-              />
-            ))}
-            <div className="flex gap-1.5 pt-1">
-              <Button look="next" onClick={done}>
-                Done
-              </Button>
-              <Button
-                onClick={() => {
-                  done();
-                  edit((r) => removeAction(r, crop.id));
-                }}
-              >
-                No crop
-              </Button>
-            </div>
-          </>
-        ) : (
-          <div className="flex flex-wrap gap-1.5">
-            <Button
-              disabled={!size}
-              onClick={() => {
-                if (!size) return;
-                // All of it: nothing goes before the frame is dragged.
-                add({ id, isOn: true, kind: "crop", x: 0, y: 0, width: size.width, height: size.height });
-                change({ tool: { kind: "crop", id }, focusId: id });
-              }}
-            >
-              Crop by hand
-            </Button>
-            <Button
-              disabled={!isLoose}
-              title="Cuts off what is clear all round"
-              onClick={() => box && add({ id, isOn: true, kind: "crop", ...box })}
-            >
-              Crop to the design
-            </Button>
-          </div>
-        )}
-      </Group>
-      <Group title="Photographed sheet">
-        {sheet ? (
-          <SheetSettings sheet={sheet} onDone={done} />
-        ) : (
-          <Button
-            disabled={!size}
-            onClick={async () => {
-              if (!size) return;
-              const found = await ask("trim", null);
-              const inset = { x: size.width / 10, y: size.height / 10 };
-              const [a, b, c, d] = found?.corners ?? [
-                { x: inset.x, y: inset.y },
-                { x: size.width - inset.x, y: inset.y },
-                { x: size.width - inset.x, y: size.height - inset.y },
-                { x: inset.x, y: size.height - inset.y },
-              ];
-              const corners = [a, b, c, d].map(({ x, y }) => ({
-                x: Math.round(x * 10) / 10,
-                y: Math.round(y * 10) / 10,
-              }));
-              add({
-                id,
-                isOn: true,
-                kind: "keystone",
-                corners: [corners[0], corners[1], corners[2], corners[3]],
-                ratio: null,
-              });
-              change({ tool: { kind: "corners", id }, focusId: id });
-            }}
-          >
-            Lay flat by four corners
-          </Button>
-        )}
-      </Group>
+      <TurnGroup {...hand} />
+      <TrimGroup {...hand} />
+      <CropGroup {...hand} prepared={computed.prepared} mmPerPx={mmPerPx} />
+      <SheetGroup {...hand} size={computed.prepared?.frame ?? null} />
     </>
   );
+}
+
+/** What every group works with. */
+interface Hand extends Pick<SectionProps, "ask" | "desk" | "change"> {
+  readonly actions: readonly Action[];
+  add(...added: Action[]): void;
+  /** Lays down what is in hand. */
+  done(): void;
+}
+
+function TurnGroup({ actions, desk: { tool }, change, add }: Hand) {
+  const edit = useJob((state) => state.edit);
+  const id = nextActionId(actions);
+  const straightened = actions.findLast((action) => action.kind === "straighten");
+  const isLevelling = tool?.kind === "level";
+  return (
+    <Group title="Turn">
+      <div className="flex flex-wrap gap-1.5 pb-1">
+        <Button onClick={() => add({ id, isOn: true, kind: "turn", quarters: 3 })}>Quarter left</Button>
+        <Button onClick={() => add({ id, isOn: true, kind: "turn", quarters: 1 })}>Quarter right</Button>
+        <Button onClick={() => add({ id, isOn: true, kind: "flip", axis: "left-right" })}>Flip sideways</Button>
+        <Button onClick={() => add({ id, isOn: true, kind: "flip", axis: "top-bottom" })}>Flip over</Button>
+      </div>
+      <NumberField
+        label="Straighten by"
+        value={straightened?.angleDeg ?? 0}
+        unit="°"
+        min={-45}
+        max={45}
+        stepBy={0.1}
+        hint="Clockwise; or draw a line along something level"
+        onChange={(angleDeg) => {
+          if (straightened) edit((r) => changeAction(r, { ...straightened, angleDeg }));
+          else if (angleDeg !== 0) add({ id, isOn: true, kind: "straighten", angleDeg });
+        }}
+      />
+      <Button
+        aria-pressed={isLevelling}
+        className={isLevelling ? "border-ink bg-sheet" : ""}
+        onClick={() => change({ tool: isLevelling ? null : { kind: "level" }, focusId: null })}
+      >
+        Draw a level line
+      </Button>
+    </Group>
+  );
+}
+
+interface CropProps extends Hand {
+  readonly prepared: PreparedPicture | null;
+  readonly mmPerPx: number;
+}
+
+function CropGroup({ actions, desk: { tool }, change, add, done, prepared, mmPerPx }: CropProps) {
+  const id = nextActionId(actions);
+  const crop = tool?.kind === "crop" ? find(actions, "crop", tool.id) : undefined;
+  if (crop)
+    return (
+      <Group title="Crop">
+        <CropNumbers crop={crop} mmPerPx={mmPerPx} done={done} />
+      </Group>
+    );
+  const size = prepared?.frame ?? null;
+  const box = prepared?.box ?? null;
+  const isLoose = box && size && (box.width < size.width - 2 || box.height < size.height - 2);
+  return (
+    <Group title="Crop">
+      <div className="flex flex-wrap gap-1.5">
+        <Button
+          disabled={!size}
+          onClick={() => {
+            if (!size) return;
+            // All of it: nothing goes before the frame is dragged.
+            add({ id, isOn: true, kind: "crop", x: 0, y: 0, width: size.width, height: size.height });
+            change({ tool: { kind: "crop", id }, focusId: id });
+          }}
+        >
+          Crop by hand
+        </Button>
+        <Button
+          disabled={!isLoose}
+          title="Cuts off what is clear all round"
+          onClick={() => box && add({ id, isOn: true, kind: "crop", ...box })}
+        >
+          Crop to the design
+        </Button>
+      </div>
+    </Group>
+  );
+}
+
+const SIDES = { x: "From the left", y: "From the top", width: "Crop width", height: "Crop height" } as const;
+
+function CropNumbers({ crop, mmPerPx, done }: { crop: ActionOf<"crop"> } & Pick<CropProps, "mmPerPx" | "done">) {
+  const edit = useJob((state) => state.edit);
+  const inMm = `${(crop.width * mmPerPx).toFixed(1)} × ${(crop.height * mmPerPx).toFixed(1)} mm of the whole`;
+  return (
+    <>
+      {(["x", "y", "width", "height"] as const).map((side) => (
+        <NumberField
+          key={side}
+          label={SIDES[side]}
+          value={Math.round(crop[side])}
+          unit="px"
+          min={side === "x" || side === "y" ? 0 : 1}
+          max={100_000}
+          stepBy={1}
+          hint={side === "height" ? inMm : undefined}
+          onChange={(value) => edit((r) => changeAction(r, { ...crop, [side]: value }))}
+        />
+      ))}
+      <div className="flex gap-1.5 pt-1">
+        <Button look="next" onClick={done}>
+          Done
+        </Button>
+        <Button
+          onClick={() => {
+            done();
+            edit((r) => removeAction(r, crop.id));
+          }}
+        >
+          No crop
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function SheetGroup({ actions, desk: { tool }, change, ask, add, done, size }: Hand & { size: Size | null }) {
+  const sheet = tool?.kind === "corners" ? find(actions, "keystone", tool.id) : undefined;
+  const layFlat = async () => {
+    if (!size) return;
+    const id = nextActionId(actions);
+    const found = await ask("trim", null);
+    const [a, b, c, d] = (found?.corners ?? insetCorners(size)).map(({ x, y }) => ({
+      x: Math.round(x * 10) / 10,
+      y: Math.round(y * 10) / 10,
+    }));
+    add({ id, isOn: true, kind: "keystone", corners: [a, b, c, d], ratio: null });
+    change({ tool: { kind: "corners", id }, focusId: id });
+  };
+  return (
+    <Group title="Photographed sheet">
+      {sheet ? (
+        <SheetSettings sheet={sheet} onDone={done} />
+      ) : (
+        <Button disabled={!size} onClick={layFlat}>
+          Lay flat by four corners
+        </Button>
+      )}
+    </Group>
+  );
+}
+
+type Size = { readonly width: number; readonly height: number };
+
+/** Where corners begin that were not found: a tenth inside the picture. */
+function insetCorners({ width, height }: Size): Point[] {
+  const [x, y] = [width / 10, height / 10];
+  return [
+    { x, y },
+    { x: width - x, y },
+    { x: width - x, y: height - y },
+    { x, y: height - y },
+  ];
 }
 
 function find<K extends Action["kind"]>(actions: readonly Action[], kind: K, id: string): ActionOf<K> | undefined {
   return actions.find((action): action is ActionOf<K> => action.id === id && action.kind === kind);
 }
 
-interface TrimProps extends Pick<SectionProps, "ask" | "desk" | "change"> {
-  readonly actions: readonly Action[];
-  add(...added: Action[]): void;
-}
-
 /** Looks for the sheet in a scan and says what it would do; the person accepts it or not. */
-function TrimGroup({ ask, actions, add, desk, change }: TrimProps) {
+function TrimGroup({ ask, actions, add, desk, change }: Hand) {
   const proposal = desk.trim;
   const setProposal = (trim: typeof proposal) => change({ trim });
   const look = async () => {

@@ -8,7 +8,7 @@ import { Button } from "../../parts/button.tsx";
 import { EntryRow } from "../../parts/entry-row.tsx";
 import { Row } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
-import { Group } from "../steps/panel.tsx";
+import { Group } from "../panel.tsx";
 import { changeCorrection, removeCorrection } from "./edit-colours.ts";
 import { type AreaReach, type ChangePaintDesk, type PaintDesk, type PaintTool, TO_GARMENT } from "./paint-desk.ts";
 

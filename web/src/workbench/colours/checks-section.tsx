@@ -6,9 +6,9 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { LEAST_SHADING } from "@plain-palette/core/trade";
 import type { RefObject } from "react";
 import type { ChecksView } from "../../compute/messages.ts";
-import type { TableControls } from "../../light-table/light-table.tsx";
-import { Group } from "../steps/panel.tsx";
-import { useShop } from "./use-shop.ts";
+import type { TableControls } from "../../light-table/use-table-view.ts";
+import { useShop } from "../../shop/use-shop.ts";
+import { Group } from "../panel.tsx";
 
 interface Props {
   readonly checks: ChecksView | null;

@@ -1,24 +1,25 @@
 // Colours: how many, which, what each is to the press, and which place is which.
 import { orderInks, type Spot } from "@plain-palette/core/reduce";
-import { matchStock, referStock, SPOT_STOCK_KINDS, type StockKind } from "@plain-palette/core/shelf";
+import { matchStock, referStock, SPOT_STOCK_KINDS, STOCK_WORDS, type StockKind } from "@plain-palette/core/shelf";
 import type { RefObject } from "react";
 import type { ReducedView } from "../../compute/messages.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
-import type { TableControls } from "../../light-table/light-table.tsx";
+import type { TableControls } from "../../light-table/use-table-view.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
-import { Group, Panel } from "../steps/panel.tsx";
+import { useShop } from "../../shop/use-shop.ts";
+import { Group, Panel } from "../panel.tsx";
+import { setColours } from "../set-colours.ts";
 import { AreasSection } from "./areas-section.tsx";
 import { ChecksSection } from "./checks-section.tsx";
 import { CountGroup } from "./count-group.tsx";
-import { decideSpot, setColours } from "./edit-colours.ts";
+import { decideSpot } from "./edit-colours.ts";
 import { type ChangePaintDesk, PAINT_SECTIONS, type PaintDesk, type PaintSection } from "./paint-desk.ts";
 import { SortableSpotRow, SpotRow } from "./spot-row.tsx";
-import { useShop } from "./use-shop.ts";
 
 interface Props {
   readonly computed: Computed;
@@ -34,12 +35,12 @@ export function ColoursStep({ computed, desk, change, table }: Props) {
   const { reduced } = computed;
   if (!reduced)
     return (
-      <Panel step="colours" next="shapes">
+      <Panel>
         <p role="status">Looking for the colours ...</p>
       </Panel>
     );
   return (
-    <Panel step="colours" next="shapes" isDone={desk.tool === null}>
+    <Panel isDone={desk.tool === null}>
       <SectionTabs
         label="What to do with the colours"
         value={desk.section}
@@ -58,14 +59,6 @@ export function ColoursStep({ computed, desk, change, table }: Props) {
     </Panel>
   );
 }
-
-const KIND_NAMES: Readonly<Record<StockKind, string>> = {
-  ink: "Inks",
-  film: "Films",
-  thread: "Threads",
-  stone: "Stones",
-  garment: "Garments",
-};
 
 /** All spots, inks in print order first. */
 function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<Props, "desk" | "change">) {
@@ -90,7 +83,7 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
           label="Shelf of"
           isSmall
           value={desk.stockKind}
-          options={SPOT_STOCK_KINDS.map((value) => ({ value, text: KIND_NAMES[value] }))}
+          options={SPOT_STOCK_KINDS.map((value) => ({ value, text: STOCK_WORDS[value].many }))}
           onChange={(stockKind) => change({ stockKind })}
         />
       </div>

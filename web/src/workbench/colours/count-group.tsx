@@ -7,10 +7,10 @@ import type { ReducedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { NumberField } from "../../parts/fields.tsx";
-import { Group } from "../steps/panel.tsx";
-import { setColours } from "./edit-colours.ts";
+import { useShop } from "../../shop/use-shop.ts";
+import { Group } from "../panel.tsx";
+import { setColours } from "../set-colours.ts";
 import type { LadderStep } from "./ladder-chart.tsx";
-import { useShop } from "./use-shop.ts";
 
 const LadderChart = lazy(() => import("./ladder-chart.tsx"));
 

@@ -1,14 +1,12 @@
 // Changes of the colour decisions, as changes of the recipe.
+
 import type { Correction, Recipe } from "@plain-palette/core/recipe";
 import { MAX_FOUND, NOTHING, type Spot } from "@plain-palette/core/reduce";
+import { setColours } from "../set-colours.ts";
 import { type PaintDesk, TO_GARMENT } from "./paint-desk.ts";
 
 export type Colours = Recipe["colours"];
 export type Decision = Colours["spots"][string];
-
-export function setColours(recipe: Recipe, part: Partial<Colours>): Recipe {
-  return { ...recipe, colours: { ...recipe.colours, ...part } };
-}
 
 /** Decides on one spot; what is undefined is forgotten. */
 export function decideSpot(recipe: Recipe, id: string, part: Partial<Decision>): Recipe {

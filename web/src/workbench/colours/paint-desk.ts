@@ -23,6 +23,7 @@ export interface PaintDesk {
   /** How far a click goes, or a loop that is drawn. */
   readonly reach: AreaReach;
   readonly hex: string;
+  /** What is offered for spots: to begin with, what the job's process is made with. */
   readonly stockKind: StockKind;
   /** What is being drawn, x, y pairs in upright pixels. */
   readonly sketch: readonly number[];

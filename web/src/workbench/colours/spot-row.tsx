@@ -10,9 +10,9 @@ import { Choice } from "../../parts/choice.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
 import { useSortableRow } from "../../parts/sortable.tsx";
+import { useShop } from "../../shop/use-shop.ts";
 import { type Decision, decideSpot, mergeSpots, unmergeSpot } from "./edit-colours.ts";
 import type { ChangePaintDesk, PaintDesk } from "./paint-desk.ts";
-import { useShop } from "./use-shop.ts";
 
 const ROLES = [
   { value: "ink", text: "Ink", title: "Printed" },

@@ -1,6 +1,6 @@
 // What the colours of the distance map mean.
 import { DISTANCE_CLASSES_PX } from "@plain-palette/core/trace";
-import { DISTANCE_COLOURS } from "../table-layers.ts";
+import { DISTANCE_COLOURS } from "./shape-layers.ts";
 
 export function DistanceLegend({ mmPerPx }: { mmPerPx: number }) {
   const limits = DISTANCE_CLASSES_PX;

@@ -6,7 +6,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
-import { Fact, Group } from "../steps/panel.tsx";
+import { Fact, Group } from "../panel.tsx";
 
 const WHAT: Readonly<Record<ShapeFormat, string>> = {
   svg: "Curves as they are, one group for each colour. Browsers and drawing programs.",

@@ -1,7 +1,7 @@
 // Picks the shape that is to be simplified.
 import { mapPoint } from "@plain-palette/core/raster";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
-import type { ToolInHand } from "../artwork/frame-tools.ts";
+import type { ToolInHand } from "../../light-table/tool.ts";
 import type { ChangeShapesDesk, ShapesDesk } from "./shapes-desk.ts";
 
 /** The tool while a shape is meant; it stays in hand, so that another can be picked. */

@@ -1,10 +1,10 @@
 // Shapes: how closely curves follow the picture, what is too small to keep, fewer nodes, and the shapes as files.
 import type { RefObject } from "react";
 import type { Ask, Computed } from "../../compute/use-compute.ts";
-import type { TableControls } from "../../light-table/light-table.tsx";
+import type { TableControls } from "../../light-table/use-table-view.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
-import { Panel } from "../steps/panel.tsx";
+import { Panel } from "../panel.tsx";
 import { FilesSection } from "./files-section.tsx";
 import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
 import { SimplifySection } from "./simplify-section.tsx";
@@ -24,7 +24,7 @@ const TITLES: Readonly<Record<ShapeSection, string>> = { trace: "Trace", simplif
 export function ShapesStep({ computed, ask, mmPerPx, desk, change, table }: Props) {
   useEscape(() => change({ trying: null }));
   return (
-    <Panel step="shapes" next="separations" isDone={desk.trying === null}>
+    <Panel isDone={desk.trying === null}>
       <SectionTabs
         label="What to do with the shapes"
         value={desk.section}

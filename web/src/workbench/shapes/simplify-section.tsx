@@ -7,10 +7,9 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { EntryRow } from "../../parts/entry-row.tsx";
-import { NumberField } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
-import { Slide } from "../../parts/slide.tsx";
-import { Fact, Group } from "../steps/panel.tsx";
+import { SlideField } from "../../parts/slide.tsx";
+import { Fact, Group } from "../panel.tsx";
 import { type ChangeShapesDesk, type ShapesDesk, startTrying } from "./shapes-desk.ts";
 
 interface Props {
@@ -131,22 +130,17 @@ function Trying({ trying, spots, computed, mmPerPx, onChange, onTake, onDrop }: 
         </p>
       ) : (
         <>
-          <NumberField
+          <SlideField
             label="May move by"
             value={tolerancePx}
             unit="px"
             min={0.05}
             max={10}
+            finest={0.01}
+            slideMax={4}
             stepBy={0.1}
             hint={`${(tolerancePx * mmPerPx).toFixed(3)} mm on the garment`}
             onChange={set}
-          />
-          <Slide
-            label="May move by"
-            value={Math.min(400, Math.round(tolerancePx * 100))}
-            min={5}
-            max={400}
-            onChange={(v) => set(v / 100)}
           />
           <dl className="mt-1">
             <Fact label="Nodes">

@@ -1,19 +1,19 @@
 // How curves follow the picture, with what came of it: counts with a verdict, and the distance from the source.
+import { RECIPE_LIMITS } from "@plain-palette/core/recipe";
 import type { RefObject } from "react";
 import type { TracedView } from "../../compute/messages.ts";
 import { useJob } from "../../job/use-job.ts";
-import type { TableControls } from "../../light-table/light-table.tsx";
+import type { TableControls } from "../../light-table/use-table-view.ts";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
-import { Slide, SlideField } from "../../parts/slide.tsx";
-import { Fact, Group } from "../steps/panel.tsx";
+import { SlideField } from "../../parts/slide.tsx";
+import { Fact, Group } from "../panel.tsx";
 
 /** Nodes per shape above which a trace follows noise rather than drawing (common practice, no source). */
 const MANY_NODES = 40;
 const MANY_SHAPES = 1500;
-const LEAST_TOLERANCE_PX = 0.02;
-const MOST_TOLERANCE_PX = 5;
-/** The slide goes in hundredths of a pixel, up to what drawings want; the fields take more. */
-const SLIDE_MOST = 200;
+const TOLERANCE = RECIPE_LIMITS.tolerancePx;
+/** The slide goes up to what drawings want; the fields take more. */
+const SLIDE_MOST_PX = 2;
 
 function verdict(shapes: number, nodes: number): string {
   if (shapes === 0) return "Nothing to trace: every colour is dropped.";
@@ -34,34 +34,29 @@ export function TraceSection({ traced, mmPerPx, table }: Props) {
   const set = (part: Partial<Parameters<Parameters<typeof edit>[0]>[0]["shapes"]>) =>
     edit((r) => ({ ...r, shapes: { ...r.shapes, ...part } }));
   const setTolerance = (px: number) =>
-    set({ tolerancePx: Number(Math.min(MOST_TOLERANCE_PX, Math.max(LEAST_TOLERANCE_PX, px)).toFixed(4)) });
+    set({ tolerancePx: Number(Math.min(TOLERANCE.max, Math.max(TOLERANCE.min, px)).toFixed(4)) });
   return (
     <>
       <Group title="Curves">
-        <NumberField
+        <SlideField
           label="Tolerance"
           value={Number(tolerancePx.toFixed(3))}
           unit="px"
-          min={LEAST_TOLERANCE_PX}
-          max={MOST_TOLERANCE_PX}
+          min={TOLERANCE.min}
+          max={TOLERANCE.max}
+          finest={0.01}
+          slideMax={SLIDE_MOST_PX}
           stepBy={0.05}
+          hint="How far a curve may leave the boundary it stands for."
           onChange={setTolerance}
         />
         <MmField
           label="The same on the garment"
           valueMm={Number((tolerancePx * mmPerPx).toFixed(4))}
-          min={LEAST_TOLERANCE_PX * mmPerPx}
-          max={MOST_TOLERANCE_PX * mmPerPx}
+          min={TOLERANCE.min * mmPerPx}
+          max={TOLERANCE.max * mmPerPx}
           onChange={(mm) => setTolerance(mm / mmPerPx)}
         />
-        <Slide
-          label="Tolerance"
-          value={Math.min(SLIDE_MOST, Math.round(tolerancePx * 100))}
-          min={2}
-          max={SLIDE_MOST}
-          onChange={(hundredths) => setTolerance(hundredths / 100)}
-        />
-        <p className="pb-1 pt-0.5 text-xs text-soft">How far a curve may leave the boundary it stands for.</p>
         <SlideField
           label="Corners from"
           value={cornerDeg}

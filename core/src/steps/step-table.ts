@@ -36,16 +36,22 @@ export function resultOf<R, K extends keyof R>(kept: KeptResults<R>, step: K): R
   return found.result;
 }
 
-/** The result of one step: kept, or computed and kept. Those before it are there. */
+/** How much all of a table is. */
+export function totalWeight<R, C>(table: StepTable<R, C>): number {
+  return Object.values<StepOf<R, keyof R, C>>(table).reduce((sum, { weight }) => sum + weight, 0);
+}
+
+/** The result of one step: kept, or computed and kept. Those before it are there. `root` is part of every key. */
 export function doStep<R, K extends keyof R, C>(
   table: StepTable<R, C>,
   step: K,
   context: C,
   kept: KeptResults<R>,
+  root = "",
 ): R[K] {
   const { from, reads, aside, compute } = table[step];
   const get: Get<R> = (other) => resultOf(kept, other);
-  const parents = from.map((parent) => kept[parent]?.key);
+  const parents = [root, ...from.map((parent) => kept[parent]?.key)];
   const key = hashText(JSON.stringify([parents, reads(context, get)]));
   const shown = JSON.stringify(aside?.(context) ?? null);
   const last = kept[step];

@@ -1,6 +1,7 @@
 // Separations: plates in print order, trap, underbase, and any set of them on the table.
+import type { ThinPlace } from "@plain-palette/core/checks";
 import { parseHex, rgbToLab } from "@plain-palette/core/colour";
-import { type Plate, wantsBase } from "@plain-palette/core/screens";
+import { type Plate, screens, wantsBase } from "@plain-palette/core/screens";
 import type { ReactNode } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -9,9 +10,8 @@ import { Choice } from "../../parts/choice.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
 import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
-import { setColours } from "../colours/edit-colours.ts";
-import { setScreens } from "./edit-screens.ts";
-import { Group, Panel } from "./panel.tsx";
+import { Group, Panel } from "../panel.tsx";
+import { setColours } from "../set-colours.ts";
 
 /** Which plates lie on the table. */
 export interface PlateChoice {
@@ -37,20 +37,23 @@ const MOST_LISTED = 30;
 
 export function SeparationsStep({ computed, choice, onPlace }: Props) {
   const { artwork, colours } = useJob((state) => state.recipe);
-  const { trapMm, base: wanted } = useJob((state) => state.recipe.processes.screens);
+  const { trapMm, base: wanted } = useJob((state) => screens.settingsIn(state.recipe));
   const edit = useJob((state) => state.edit);
-  const setBase = (part: Partial<typeof wanted>) => edit((r) => setScreens(r, { base: { ...wanted, ...part } }));
+  const setBase = (part: Partial<typeof wanted>) =>
+    edit((r) => screens.withSettings(r, { base: { ...wanted, ...part } }));
   const setOrder = (order: string[]) => edit((r) => setColours(r, { order }));
-  const plates = computed.separation?.plates ?? [];
+  const separation = computed.made && screens.resultIn(computed.made);
+  const thinBase = computed.made?.find((made) => made.process === screens.id)?.report.thin ?? [];
+  const plates = separation?.plates ?? [];
   const base = plates.find((plate) => plate.kind === "base");
   const inks = plates.filter((plate) => plate.kind === "spot");
   const largest = Math.max(0, ...plates.map((plate) => plate.coverage));
   const inkIds = inks.map((plate) => plate.id);
   return (
-    <Panel step="separations" next="output">
+    <Panel>
       <Group title="Plates in print order">
-        {!computed.separation && <p role="status">Separating ...</p>}
-        {computed.separation && plates.length === 0 && <p>No inks: every colour is dropped or the garment's.</p>}
+        {!separation && <p role="status">Separating ...</p>}
+        {separation && plates.length === 0 && <p>No inks: every colour is dropped or the garment's.</p>}
         {base && (
           <ul aria-label="Underbase">
             <PlateRow plate={base} largest={largest} choice={choice} plates={plates} grip={null} />
@@ -83,7 +86,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
           min={0}
           max={3}
           hint="The lighter ink spreads under the darker one, only where two inks meet; thinner where a feature is thin"
-          onChange={(mm) => edit((r) => setScreens(r, { trapMm: mm }))}
+          onChange={(mm) => edit((r) => screens.withSettings(r, { trapMm: mm }))}
         />
       </Group>
       <Group title="Underbase">
@@ -123,7 +126,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
             ))}
           </div>
         )}
-        {base && <ThinBase places={computed.thinBase} onPlace={onPlace} />}
+        {base && <ThinBase places={thinBase} onPlace={onPlace} />}
       </Group>
     </Panel>
   );
@@ -139,7 +142,7 @@ function saysOfGarment(garment: string): string {
 }
 
 /** Where the base is thinner than prints: what lies on it may look dim. */
-function ThinBase({ places, onPlace }: { places: Computed["thinBase"]; onPlace: Props["onPlace"] }) {
+function ThinBase({ places, onPlace }: { places: readonly ThinPlace[]; onPlace: Props["onPlace"] }) {
   if (places.length === 0) return null;
   return (
     <div className="mt-2">

@@ -1,102 +1,32 @@
-// Output: the films, looked at before they are made, and the files themselves, made by the server.
+// Output: what will come out, looked at before it is made, and the files themselves, made by the server.
 import { isOver, type Run } from "@plain-palette/contract";
-import type { FilmSet } from "@plain-palette/core/screens";
+import type { Warning } from "@plain-palette/core/checks";
+import type { Point } from "@plain-palette/core/raster";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
-import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
-import { Choice } from "../../parts/choice.tsx";
-import { CheckField } from "../../parts/fields.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
-import { setScreens } from "./edit-screens.ts";
-import { Fact, Group, Panel } from "./panel.tsx";
-
-/** Sheets of film that shops buy, mm (ISO 216 and common roll cuts). Null: as large as art and marks need. */
-const SHEETS = [
-  { value: "fit", text: "Fitting", size: null },
-  { value: "a4", text: "A4", size: { width: 210, height: 297 } },
-  { value: "a3", text: "A3", size: { width: 297, height: 420 } },
-  { value: "13x19", text: "13 × 19 in", size: { width: 330.2, height: 482.6 } },
-] as const;
+import { Fact, Group, Panel } from "../panel.tsx";
+import type { OutputPart } from "../screen.ts";
 
 interface Props {
-  readonly computed: Computed;
-  readonly films: FilmSet | null;
-  readonly shown: number;
-  onShow(index: number): void;
+  readonly warnings: readonly Warning[];
+  readonly part: OutputPart;
   /** Shows a place of the art on the table, upright pixels. */
-  onPlace(place: { readonly x: number; readonly y: number }): void;
+  onPlace(place: Point): void;
 }
 
-export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
-  const wanted = useJob((state) => state.recipe.processes.screens.films);
-  const edit = useJob((state) => state.edit);
+export function OutputStep({ warnings, part, onPlace }: Props) {
   const runs = useRuns();
-  const set = (part: Partial<typeof wanted>) => edit((r) => setScreens(r, { films: { ...wanted, ...part } }));
-  const sheet = SHEETS.find(
-    ({ size }) => size?.width === wanted.sheetMm?.width && size?.height === wanted.sheetMm?.height,
-  );
   return (
-    <Panel step="output" next="proof" isDone={runs.isCurrent}>
-      <Group title="Sheet">
-        <Choice
-          label="Sheet"
-          value={sheet?.value ?? "fit"}
-          options={SHEETS}
-          onChange={(value) => set({ sheetMm: SHEETS.find((s) => s.value === value)?.size ?? null })}
-        />
-        {films && (
-          <p className="mt-1 text-xs text-soft">
-            {films.sheet.width.toFixed(1)} × {films.sheet.height.toFixed(1)} mm.
-            {films.hasGrown && " The sheet grew so that nothing of the art or its marks is cut off."}
-          </p>
-        )}
-      </Group>
-      <Group title="Film">
-        <div className="py-1">
-          <Choice
-            label="Reading"
-            value={wanted.isMirrored ? "mirrored" : "right"}
-            options={[
-              { value: "right", text: "Right-reading" },
-              { value: "mirrored", text: "Mirrored" },
-            ]}
-            onChange={(value) => set({ isMirrored: value === "mirrored" })}
-          />
-        </div>
-        <CheckField
-          label="Registration targets and centre marks"
-          isOn={wanted.hasMarks}
-          onChange={(hasMarks) => set({ hasMarks })}
-        />
-        <CheckField label="Labels" isOn={wanted.hasLabels} onChange={(hasLabels) => set({ hasLabels })} />
-      </Group>
-      <Group title="Films">
-        {!films && <p role="status">Separating ...</p>}
-        {films && films.films.length === 0 && <p>No plates: every colour is dropped or the garment's.</p>}
-        <ol aria-label="Films">
-          {films?.films.map(({ plate }, i) => (
-            <li key={plate.id}>
-              <button
-                type="button"
-                aria-pressed={i === shown}
-                onClick={() => onShow(i)}
-                className="flex w-full items-center gap-2 border-t border-rule px-1 py-1 text-left hover:bg-card aria-pressed:bg-card aria-pressed:font-semibold"
-              >
-                <span className="w-5 text-right text-soft">{plate.order}</span>
-                <span className="size-3 border border-soft/50" style={{ background: `rgb(${plate.rgb.join(" ")})` }} />
-                {plate.name}
-              </button>
-            </li>
-          ))}
-        </ol>
-      </Group>
-      {computed.warnings.length > 0 && (
-        <Group title="Before you burn">
+    <Panel isDone={runs.isCurrent}>
+      {part.settings}
+      {warnings.length > 0 && (
+        <Group title={part.warningsTitle}>
           <ul className="grid gap-1.5">
-            {computed.warnings.map(({ text, place }) => (
+            {warnings.map(({ text, place }) => (
               <li key={text}>
                 {place ? (
                   <button
@@ -120,7 +50,7 @@ export function OutputStep({ computed, films, shown, onShow, onPlace }: Props) {
           look={runs.isCurrent ? "plain" : "next"}
           className="w-full"
           onClick={() => void runs.start()}
-          disabled={!films || films.films.length === 0 || runs.isActive}
+          disabled={!part.isReady || runs.isActive}
         >
           Make the files
         </Button>

@@ -1,36 +1,31 @@
 // The frame of a step's settings, and the way on.
-import type { JobStep } from "@plain-palette/contract";
-import type { ReactNode } from "react";
+import { createContext, type ReactNode, useContext } from "react";
 import { useNavigate } from "react-router";
-import { STEP_NAMES } from "../../job/step-names.ts";
-import { useJob } from "../../job/use-job.ts";
-import { Button } from "../../parts/button.tsx";
+import { useJob } from "../job/use-job.ts";
+import { Button } from "../parts/button.tsx";
+import type { TicketStep } from "./screen.ts";
+
+/** The step that is open and the one after it. */
+export const StepContext = createContext<{ readonly step: TicketStep; readonly next: TicketStep } | null>(null);
 
 /** `isDone`: nothing else in this step is to be done next, so the way on is. */
-export function Panel({
-  step,
-  next,
-  isDone = true,
-  children,
-}: {
-  step: JobStep;
-  next: JobStep;
-  isDone?: boolean;
-  children: ReactNode;
-}) {
+export function Panel({ isDone = true, children }: { isDone?: boolean; children: ReactNode }) {
+  const steps = useContext(StepContext);
   const job = useJob((state) => state.job);
   const navigate = useNavigate();
+  if (!steps) throw new Error("Panel outside a step");
+  const { step, next } = steps;
   return (
-    <section aria-label={STEP_NAMES[step]} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
-      <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{STEP_NAMES[step]}</h1>
+    <section aria-label={step.title} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
+      <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{step.title}</h1>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
       <div className="border-t border-rule p-3">
         <Button
           look={isDone ? "next" : "plain"}
           className="w-full py-1.5"
-          onClick={() => navigate(`/jobs/${job.id}/${next}`)}
+          onClick={() => navigate(`/jobs/${job.id}/${next.id}`)}
         >
-          On to {STEP_NAMES[next].toLowerCase()}
+          On to {next.title.toLowerCase()}
         </Button>
       </div>
     </section>

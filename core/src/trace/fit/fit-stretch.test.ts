@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { flattenPath } from "../../geometry/index.ts";
 import { sharpenCorners } from "../read/index.ts";
 import { circlePath, fitCircle } from "./circle.ts";
-import { fitRun } from "./fit-run.ts";
+import { fitStretch } from "./fit-stretch.ts";
 
 /** Cosine of 28 degrees. */
 const CORNER = 0.883;
@@ -81,7 +81,7 @@ function worst(points: Float64Array, path: Float64Array): number {
 describe("fitting a run", () => {
   it("a straight run is one line", () => {
     const points = sample((x) => 3 + x / 7, 0, 60);
-    expect(fitRun(points, 0, 60, 0.1, null, null)).toHaveLength(6);
+    expect(fitStretch(points, 0, 60, 0.1, null, null)).toHaveLength(6);
   });
   it("a quarter of a large circle is one cubic", () => {
     const points = Float64Array.from(
@@ -90,7 +90,7 @@ describe("fitting a run", () => {
         50 * Math.sin(a),
       ]),
     );
-    expect(fitRun(points, 0, 79, 0.1, null, null)).toHaveLength(6);
+    expect(fitStretch(points, 0, 79, 0.1, null, null)).toHaveLength(6);
   });
   it("every point stays within tolerance, whatever the curve", () => {
     fc.assert(
@@ -100,7 +100,7 @@ describe("fitting a run", () => {
         fc.constantFrom(0.1, 0.3, 1),
         (height, wave, tolerance) => {
           const points = sample((x) => height * Math.sin((2 * Math.PI * x) / wave) + 0.02 * x * x, 0, 90);
-          const path = pathOf(points, fitRun(points, 0, 90, tolerance, null, null));
+          const path = pathOf(points, fitStretch(points, 0, 90, tolerance, null, null));
           expect(worst(points, path)).toBeLessThanOrEqual(tolerance + 0.001);
           expect([...path.slice(-2)]).toEqual([...points.slice(-2)]);
         },
@@ -115,13 +115,15 @@ describe("fitting a run", () => {
         const up = sample((y) => y / 50, -60, 12).map((_, i, all) => (i % 2 === 0 ? all[i + 1] : all[i - 1]));
         const back = sample((y) => width - y / 50, -12, 0).map((_, i, all) => (i % 2 === 0 ? all[i + 1] : -all[i - 1]));
         const points = Float64Array.of(...up, ...back);
-        const path = pathOf(points, fitRun(points, 0, points.length / 2 - 1, tolerance, null, null));
+        const path = pathOf(points, fitStretch(points, 0, points.length / 2 - 1, tolerance, null, null));
         expect(worst(points, path)).toBeLessThanOrEqual(tolerance + 0.01);
       }
   });
   it("a looser tolerance never needs more segments on a smooth wave", () => {
     const points = sample((x) => 12 * Math.sin(x / 9), 0, 200);
-    const counts = [0.05, 0.2, 0.8, 1.6].map((tolerance) => fitRun(points, 0, 200, tolerance, null, null).length / 6);
+    const counts = [0.05, 0.2, 0.8, 1.6].map(
+      (tolerance) => fitStretch(points, 0, 200, tolerance, null, null).length / 6,
+    );
     expect(counts).toEqual([...counts].sort((a, b) => b - a));
     expect(counts[0]).toBeLessThan(12);
   });
@@ -130,7 +132,7 @@ describe("fitting a run", () => {
     [0.18, 0.12, 0.06].forEach((off, i) => {
       points[i * 2 + 1] += off;
     });
-    expect(fitRun(points, 0, 90, 0.2, null, null)).toHaveLength(12);
+    expect(fitStretch(points, 0, 90, 0.2, null, null)).toHaveLength(12);
   });
   it("an inflection is no straight part where a curve does without", () => {
     for (const [height, wave] of [
@@ -140,7 +142,7 @@ describe("fitting a run", () => {
     ]) {
       const last = Math.floor(wave * Math.PI * 2);
       const points = steps(sample((x) => height * Math.sin(x / wave), 0, last));
-      expect(fitRun(points, 0, last, 0.3, null, null)).toHaveLength(12);
+      expect(fitStretch(points, 0, last, 0.3, null, null)).toHaveLength(12);
     }
   });
   it("drawn outlines get hardly more segments than they were drawn with: joints move to where both sides come nearest", () => {
@@ -149,8 +151,8 @@ describe("fitting a run", () => {
     const outlines = Array.from({ length: 40 }, (_, i) => samplesOf(drawOutline(i + 1)));
     for (const points of outlines) {
       const last = points.length / 2 - 1;
-      clean += fitRun(points, 0, last, 0.2, null, null).length / 6;
-      stepped += fitRun(steps(points), 0, last, 0.3, null, null).length / 6;
+      clean += fitStretch(points, 0, last, 0.2, null, null).length / 6;
+      stepped += fitStretch(steps(points), 0, last, 0.3, null, null).length / 6;
     }
     expect(clean).toBeLessThan(outlines.length * DRAWN * 1.1);
     expect(stepped).toBeLessThan(outlines.length * DRAWN * 1.1);

@@ -1,4 +1,4 @@
-// A run of boundary points between two corners, junctions or the seam of a loop: straight parts first, curves between them.
+// A stretch of boundary points between two corners, junctions or the seam of a loop: straight parts first, curves between them.
 
 import { flattenPath } from "../../geometry/index.ts";
 import { type FittedSegments, fitCurve, lineBetween, type Stretch } from "./fit-curve.ts";
@@ -23,7 +23,7 @@ const FLAT_PX = 0.02;
  * allows and, with that many, as near as can be. Straight parts come first.
  * `startTangent` and `endTangent` point into the curve and out of it where the run goes on smoothly.
  */
-export function fitRun(
+export function fitStretch(
   points: Float64Array,
   from: number,
   to: number,

@@ -1,0 +1,111 @@
+// What a process is to the rest of the program: a way of making a design, whose settings and results are its own.
+import type { ThinPlace, Warning } from "../checks/index.ts";
+import type { Rgb } from "../colour/index.ts";
+import type { Output, OutputFacts } from "../output/index.ts";
+import type { Spot } from "../reduce/index.ts";
+import type { ShopSettings, SpotStockKind } from "../shelf/index.ts";
+import type { Drawing } from "../trace/index.ts";
+import type { z } from "../zod/index.ts";
+
+/** What every process starts from. */
+export interface Design {
+  /** The traced picture, as it was simplified. */
+  readonly map: Drawing;
+  /** Its spots. Those that are made another way are dropped here. */
+  readonly spots: readonly Spot[];
+  /** Ids of spots in the order in which they lie over each other, as far as the person chose it. */
+  readonly order: readonly string[];
+  /** How wide it comes out, mm. */
+  readonly widthMm: number;
+  readonly garment: Rgb;
+}
+
+/** What the steps of a process work with. */
+export interface Work<S> {
+  readonly design: Design;
+  readonly settings: S;
+}
+
+/** Any recipe, as far as processes read it: the settings of each, under its id. */
+export interface HasProcesses {
+  readonly processes: Readonly<Record<string, unknown>>;
+}
+
+/** A step that is done next: what a person is told, how much of the whole (0..1) lies before it, what its time is part of. */
+export interface StepNotice {
+  readonly name: string;
+  readonly doing: string;
+  readonly done: number;
+  readonly part: string;
+}
+
+/** What a process made of a design. Data alone: it crosses from thread to thread. */
+export interface Made<R = unknown> {
+  readonly process: string;
+  readonly result: R;
+}
+
+/** What a person should know of it. */
+export interface ProcessReport {
+  /** Parts of report.json. */
+  readonly facts: Readonly<Record<string, unknown>>;
+  /** Places of its own that are thinner than can be made. */
+  readonly thin: readonly ThinPlace[];
+  readonly warnings: readonly Warning[];
+}
+
+/** The files that are given out, and what a person should know of them. */
+export interface Outputs {
+  readonly outputs: readonly Output[];
+  readonly notes: readonly string[];
+}
+
+/** What was made, with the ways to look into it and to give it out. */
+export interface Product extends Made {
+  report(): ProcessReport;
+  outputs(facts: OutputFacts): Outputs;
+}
+
+/** Makes designs one way and keeps what its steps made last: one for each job that is open. */
+export interface Maker {
+  /** `key` names the design's map. Tells of each step before it is done; `done` is of the process alone. */
+  make(design: Design, recipe: HasProcesses, key: string): Generator<StepNotice, Product>;
+}
+
+/** A length that the shell sets by name. */
+export interface ShellLength<S> {
+  readonly name: string;
+  readonly example: string;
+  /** Least and greatest, mm. */
+  readonly min: number;
+  readonly max: number;
+  set(mm: number): Partial<S>;
+}
+
+/** A way of making a design. `S` are its settings, `R` is what it makes; nobody else needs to know them. */
+export interface Process<S = unknown, R = unknown> {
+  readonly id: string;
+  /** What a design is made with, as a person chooses it. */
+  readonly name: string;
+  /** Of its step on the workbench. */
+  readonly title: string;
+  /** What its spots are made with. */
+  readonly stock: SpotStockKind;
+  readonly settings: z.ZodType<S>;
+  readonly shellLengths: readonly ShellLength<S>[];
+  /** As part of what the time of its files is reported. */
+  readonly writing: string;
+  /** How much its steps are, beside those of the pipeline. */
+  readonly weight: number;
+  /** What a shop decides once for all jobs, as settings of a new one. */
+  fromShop(shop: ShopSettings): unknown;
+  /** The same object as long as the recipe's is. */
+  settingsIn(recipe: HasProcesses): S;
+  /** The recipe with some of them changed. */
+  withSettings<T extends HasProcesses>(recipe: T, part: Partial<S>): T;
+  /** What of a print of this size does not go, or null. */
+  warnOfSize(sizeMm: { readonly width: number; readonly height: number }, recipe: HasProcesses): string | null;
+  open(): Maker;
+  /** What it made among what was made; null: nothing. */
+  resultIn(made: readonly Made[]): R | null;
+}

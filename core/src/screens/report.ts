@@ -1,0 +1,43 @@
+// What is to be known of a separation: its plates in numbers, and where the base is too thin to print.
+import { findThinRegion, warnOfThin } from "../checks/index.ts";
+import type { ProcessReport } from "../process/index.ts";
+import type { Separation } from "./separate.ts";
+import type { ScreensSettings } from "./settings.ts";
+
+/** Decimals of a coverage in report.json. */
+const DIGITS = 6;
+
+export function reportScreens(
+  { plates, mmPerPx }: Separation,
+  { base: { thinnestMm } }: ScreensSettings,
+): ProcessReport {
+  const base = plates.find(({ kind }) => kind === "base");
+  const thin = base ? findThinRegion("base", base.region, thinnestMm, mmPerPx) : [];
+  const what = (count: number) =>
+    `${count === 1 ? "place" : "places"} where the underbase is under ${thinnestMm} mm and may not print`;
+  return {
+    facts: {
+      plates: plates.map(({ name, kind, order, coverage }) => ({
+        name,
+        kind,
+        order,
+        coverage: Number(coverage.toFixed(DIGITS)),
+      })),
+    },
+    thin,
+    warnings: warnOfThin(thin, what, mmPerPx),
+  };
+}
+
+/** Rounding that is no size, mm. */
+const ROUNDING_MM = 0.05;
+
+/** Whether the art alone is larger than the sheet of film, in words. */
+export function warnOfSheet(
+  { width, height }: { readonly width: number; readonly height: number },
+  { sheetMm }: ScreensSettings["films"],
+): string | null {
+  if (!sheetMm || (width <= sheetMm.width + ROUNDING_MM && height <= sheetMm.height + ROUNDING_MM)) return null;
+  const size = (w: number, h: number) => `${w.toFixed(0)} × ${h.toFixed(0)} mm`;
+  return `${size(width, height)} is too big for the sheet of ${size(sheetMm.width, sheetMm.height)}: the film will grow.`;
+}

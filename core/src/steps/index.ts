@@ -1,0 +1,10 @@
+export { hashText } from "./hash-text.ts";
+export {
+  doStep,
+  type Get,
+  type KeptResults,
+  resultOf,
+  type StepOf,
+  type StepTable,
+  totalWeight,
+} from "./step-table.ts";

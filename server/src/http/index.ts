@@ -1,0 +1,1 @@
+export { makeApp } from "./app.ts";

@@ -1,0 +1,1 @@
+export { answerErrors, answerUnknownRoute, notFound, ProblemError } from "./problems.ts";

@@ -1,0 +1,3 @@
+export { runRoutes } from "./run-routes.ts";
+export { makeRunStore, type RunStore } from "./run-store.ts";
+export { startRunner } from "./runner.ts";

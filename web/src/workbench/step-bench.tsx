@@ -1,0 +1,151 @@
+// One step on the bench: the light table with what the step shows, the bar under it, and the step's panel.
+
+import type { Point } from "@plain-palette/core/raster";
+import { lazy, type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { type Computed, useCompute, useWishes } from "../compute/use-compute.ts";
+import { LightTable } from "../light-table/light-table.tsx";
+import { type Look, LookBar } from "../light-table/look-bar.tsx";
+import type { TableMemory } from "../light-table/table-memory.ts";
+import type { LookState, useBench } from "./bench.ts";
+import { ConflictNote } from "./conflict.tsx";
+import { layArt, ON_PAPER, ringPlaces } from "./looks.ts";
+import { readPlace } from "./read-place.ts";
+import type { Bench, OwnTable, StepScreen } from "./screen.ts";
+
+const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx"));
+
+/** Looks in which a tool works. */
+const WORKING: ReadonlySet<Look> = new Set(["result", "split", "outlines"]);
+
+interface Props {
+  readonly step: StepScreen;
+  readonly bench: ReturnType<typeof useBench>;
+  readonly looks: LookState;
+  readonly memory: TableMemory;
+  readonly isSourceHeld: boolean;
+}
+
+export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: Props) {
+  const chosen = step.looks.includes(looks.wanted) ? looks.wanted : "result";
+  const look = isSourceHeld ? "source" : chosen;
+  /** A place that a person wants to see, upright pixels. */
+  const [place, setPlace] = useState<Point | null>(null);
+  const shownTable = useRef<OwnTable | null>(null);
+  const { table } = shared;
+  const showPlace = (at: Point) => {
+    setPlace(at);
+    const { x, y } = placeOn(shownTable.current, at);
+    table.current?.showPlace(x, y);
+  };
+  const bench: Bench = { ...shared, look, isSourceHeld, showPlace };
+  const view = step.useStep(bench);
+  const { job, recipe, computed, size, mmPerPx, trace, pointer } = bench;
+  useWishes(useCompute(), job.artwork, view.recipe ?? recipe, view.wishes);
+  const own = view.table ?? null;
+  useEffect(() => {
+    shownTable.current = own;
+  }, [own]);
+  const [zoom, setZoom] = useState(0);
+  const { over, under } = looks;
+  const { result, looked } = view;
+  const { garment } = recipe.artwork;
+  const { prepared, reduced, difference } = computed;
+  const upright = prepared?.upright ?? computed.source;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the bench has of it is named
+  const { layers, splitLayers } = useMemo(
+    () => layArt(bench, look, view, { over, under }),
+    [look, result, looked, upright, difference, trace, size, garment, over, under],
+  );
+  const readOut = useMemo(
+    () =>
+      pointer && !own
+        ? readPlace(pointer, size, mmPerPx, prepared?.upright ?? null, trace, reduced?.spots ?? [])
+        : null,
+    [pointer, own, size, mmPerPx, prepared, trace, reduced],
+  );
+  const tool = view.tool && !own && WORKING.has(look) ? view.tool : null;
+  const rings = place ? [ringPlaces([placeOn(own, place)], own?.mmPerUnit ?? mmPerPx)] : [];
+  const marks = look === "source" ? [] : (view.marks ?? []);
+  const isUnder = ON_PAPER.has(chosen);
+  return (
+    <>
+      <main className="flex min-w-0 flex-1 flex-col">
+        <ConflictNote />
+        <div className="relative flex min-h-0 flex-1 flex-col">
+          <LightTable
+            // Films are laid out in millimetres, art in pixels: each has a view of its own.
+            key={own?.name ?? "art"}
+            name={own?.name ?? "art"}
+            memory={memory}
+            width={own?.width ?? size.width}
+            height={own?.height ?? size.height}
+            mmPerUnit={own?.mmPerUnit ?? mmPerPx}
+            layers={own?.layers ?? [...layers, ...marks]}
+            overlays={own ? (own.placeOf ? rings : undefined) : [...rings, ...(tool?.overlays ?? [])]}
+            splitLayers={own ? undefined : splitLayers}
+            tool={tool?.tool}
+            controls={table}
+            onPointer={shared.setPointer}
+            onZoom={setZoom}
+          />
+          <BusyNote computed={computed} />
+          {tool?.tool.refusal && (
+            <p role="status" className="absolute bottom-3 left-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs">
+              {tool.tool.refusal}
+            </p>
+          )}
+          {look === "difference" && computed.difference && (
+            <Legend>
+              <Suspense fallback={null}>
+                <DifferenceScale counts={computed.difference.counts} />
+              </Suspense>
+            </Legend>
+          )}
+          {view.legend && <Legend>{view.legend}</Legend>}
+        </div>
+        <LookBar
+          look={chosen}
+          looks={step.looks}
+          caption={own?.caption ?? null}
+          onLook={looks.setLook}
+          fade={own?.caption ? null : isUnder ? under : chosen === "result" && view.canFade !== false ? over : null}
+          onFade={isUnder ? looks.setUnder : looks.setOver}
+          difference={computed.difference}
+          zoomText={`${Math.round((zoom * 25.4 * 100) / 96)} %`}
+          table={table}
+          readOut={readOut}
+          hint={tool?.tool.hint ?? null}
+        />
+      </main>
+      {view.panel}
+    </>
+  );
+}
+
+/** Where a place of the art lies on what is on the table. */
+function placeOn(own: OwnTable | null, place: Point): Point {
+  return own?.placeOf?.(place) ?? place;
+}
+
+function Legend({ children }: { children: ReactNode }) {
+  return <div className="absolute bottom-3 left-3 border border-rule bg-sheet/95">{children}</div>;
+}
+
+function BusyNote({ computed }: { computed: Computed }) {
+  if (computed.failure)
+    return (
+      <p role="alert" className="absolute inset-x-0 top-0 border-l-4 border-wrong bg-card px-4 py-2">
+        This could not be computed: {computed.failure} The recipe is kept.
+      </p>
+    );
+  if (!computed.busy) return null;
+  return (
+    <p
+      role="status"
+      data-testid="busy"
+      className="busy-note absolute left-3 top-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs"
+    >
+      {computed.busy} ...
+    </p>
+  );
+}
