@@ -105,10 +105,13 @@ test("closing the tab right after a change loses nothing", async ({ page, contex
   const { url } = { url: page.url() };
   await page.getByLabel("Print width").fill("222mm");
   await page.getByLabel("Print width").press("Enter");
+  // With the cursor still in the field.
+  await page.getByLabel("Title").fill("Typed last");
   await page.close({ runBeforeUnload: false });
   const again = await context.newPage();
   await expect(async () => {
     await again.goto(url);
+    await expect(again.getByLabel("Title")).toHaveValue("Typed last", { timeout: 1500 });
     await expect(again.getByLabel("Print width")).toHaveValue("222 mm", { timeout: 1500 });
   }).toPass();
 });

@@ -85,4 +85,30 @@ test("settings typed one after another without waiting all count", async ({ page
   await page.reload();
   for (const [label, value] of Object.entries(typed)) await expect(page.getByLabel(label)).toHaveValue(value);
   await type(before);
+  await expect(page.getByRole("alert")).toHaveCount(0);
+});
+
+test("what was read before a change does not bring the old value back", async ({ page }) => {
+  await page.goto("/settings");
+  const field = page.getByLabel("Close enough up to ΔE");
+  const before = await field.inputValue();
+  // The page reads anew when it is looked at after a while: read before the change, there after it, and the change takes
+  // longer than both.
+  await page.route("**/api/settings", async (route) => {
+    const isRead = route.request().method() === "GET";
+    const response = await route.fetch();
+    await new Promise((resolve) => setTimeout(resolve, isRead ? 1000 : 2500));
+    await route.fulfill({ response });
+  });
+  await page.waitForTimeout(5_200);
+  const isAsked = page.waitForRequest("**/api/settings");
+  await page.evaluate(() => document.dispatchEvent(new Event("visibilitychange", { bubbles: true })));
+  await isAsked;
+  await field.fill("7.25");
+  await field.press("Enter");
+  await expect(field).toHaveValue("7.25");
+  await page.waitForTimeout(1_800);
+  expect(await field.inputValue()).toBe("7.25");
+  await field.fill(before);
+  await field.press("Enter");
 });

@@ -1,6 +1,7 @@
 // Fields that take a measure as a person types it.
 import { formatLength, type Length, type LengthUnit, parseLength, toMm } from "@plain-palette/core/geometry";
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useId } from "react";
+import { useDraft } from "./use-draft.ts";
 
 const INPUT = "w-full rounded-[3px] border bg-card px-2 py-1 text-right tabular-nums";
 
@@ -48,37 +49,10 @@ interface TextProps {
 
 function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) {
   const id = useId();
-  const [draft, setDraft] = useState(text);
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    setDraft(text);
-    setFault(null);
-  }, [text]);
-  const take = () => {
-    if (draft === text) return;
-    try {
-      commit(draft);
-      setFault(null);
-      setDraft(text);
-    } catch (error) {
-      setFault(error instanceof Error ? error.message : String(error));
-    }
-  };
-  // What was typed counts, too, when the page or the panel is left with the cursor still in the field.
-  const newest = useRef(take);
-  newest.current = take;
-  useEffect(() => {
-    const leave = () => newest.current();
-    // Captured: before those who save what they have hear of it.
-    window.addEventListener("pagehide", leave, { capture: true });
-    return () => {
-      window.removeEventListener("pagehide", leave, { capture: true });
-      leave();
-    };
-  }, []);
+  const { shown, fault, type, take, drop } = useDraft(text, commit);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === "Enter") take();
-    else if (event.key === "Escape") setDraft(text);
+    else if (event.key === "Escape") drop();
     else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
       step(event.key === "ArrowUp" ? 1 : -1, event.shiftKey);
@@ -94,9 +68,9 @@ function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) 
       <input
         id={id}
         className={`${INPUT} ${fault ? "border-wrong" : "border-rule"}`}
-        value={draft}
-        aria-invalid={fault !== null}
-        onChange={(event) => setDraft(event.target.value)}
+        value={shown}
+        aria-invalid={fault !== undefined}
+        onChange={(event) => type(event.target.value)}
         onBlur={take}
         onKeyDown={onKeyDown}
         autoComplete="off"

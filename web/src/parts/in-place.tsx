@@ -1,5 +1,5 @@
 // Text that is edited where it stands.
-import { useEffect, useState } from "react";
+import { useDraft } from "./use-draft.ts";
 
 export function InPlaceText({
   label,
@@ -14,18 +14,17 @@ export function InPlaceText({
   className?: string;
   onCommit(text: string): void;
 }) {
-  const [draft, setDraft] = useState(text);
-  useEffect(() => setDraft(text), [text]);
+  const { shown, type, take, drop } = useDraft(text, onCommit, { holdsTaken: true });
   return (
     <input
       aria-label={label}
-      value={draft}
+      value={shown}
       placeholder={placeholder}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => draft !== text && onCommit(draft)}
+      onChange={(event) => type(event.target.value)}
+      onBlur={take}
       onKeyDown={(event) => {
         if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") setDraft(text);
+        if (event.key === "Escape") drop();
       }}
       className={`min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 -mx-1 hover:border-rule focus:border-ink focus:bg-card ${className}`}
     />

@@ -18,20 +18,28 @@ export function useSettingsWriter() {
       waiting = {};
       return patch;
     };
+    const show = (settings: ShopSettings) => queries.setQueryData(["settings"], settings);
     const send = async (): Promise<void> => {
       isSending = true;
-      try {
-        while (isWaiting()) await api.changeSettings(take());
-      } catch (error) {
-        setProblem(problemOf(error));
+      let isRefused = false;
+      while (isWaiting()) {
+        try {
+          const stored = await api.changeSettings(take());
+          if (!isWaiting()) show(stored);
+        } catch (error) {
+          isRefused = true;
+          setProblem(problemOf(error));
+        }
       }
       isSending = false;
-      await queries.invalidateQueries({ queryKey: ["settings"] });
+      if (isRefused) await queries.invalidateQueries({ queryKey: ["settings"] });
     };
     return {
       set(part: ShopSettingsPatch) {
         setProblem(null);
         waiting = { ...waiting, ...part };
+        // An answer that is on its way was read before this change, and would show the old value again.
+        void queries.cancelQueries({ queryKey: ["settings"] });
         queries.setQueryData<ShopSettings>(["settings"], (old) => old && { ...old, ...part });
         if (!isSending) void send();
       },
