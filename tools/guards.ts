@@ -29,7 +29,7 @@ function sourcesIn(folder: string): string[] {
 function guardFile(folder: string, file: string): void {
   const path = join(copy, file);
   const source = readFileSync(path, "utf8");
-  for (const [line, name, written] of source.matchAll(CONSTANT)) {
+  for (const [line, name, written = ""] of source.matchAll(CONSTANT)) {
     const value = Number(written.replaceAll("_", ""));
     const guard = [value * 2, value / 2].map((other) => {
       writeFileSync(path, source.replace(line, line.replace(written, String(other))));

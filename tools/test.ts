@@ -93,7 +93,7 @@ mkdirSync(RESULTS, { recursive: true });
 const all = [
   await check("Lint and format", "biome", "check", "--error-on-warnings", "."),
   ...(await Promise.all([
-    check("Types: tools and tests", "tsc", "--noEmit", "-p", "tsconfig.tools.json"),
+    check("Types: tests and bench", "tsc", "--noEmit", "-p", "tsconfig.tests.json"),
     check("Types: web", "tsc", "--noEmit", "-p", "web/tsconfig.json"),
   ])),
   await check("Types: core without a platform", "tsc", "-b", "core"),

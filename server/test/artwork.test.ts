@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { type Job, jobSchema, placementListSchema, problemSchema, shopPlacementSchema } from "@plain-palette/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench, untilRun } from "./bench.test.support.ts";
+import { type Bench, createJob, drawPicture, readReport, send, startBench, untilRun } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -63,10 +63,10 @@ describe("a better version of the client's file", () => {
     const job = await withActions(await createJob(bench.url(), await drawPicture(5)));
     const { body } = await send(bench.url(), "POST", `/jobs/${job.id}/runs`, { recipeVersion: job.head });
     const run = await untilRun(bench.url(), (body as { id: string }).id, ["done"]);
-    const report = await (await fetch(`${bench.url()}/api/runs/${run.id}/files/report.json`)).json();
+    const report = await readReport(bench.url(), run);
     // The crop's size, and no white: it was picked away.
     expect(report.image).toEqual({ width: 100, height: 90 });
-    expect(report.spots.map((spot: { hex: string }) => spot.hex)).not.toContain("#ffffff");
+    expect(report.spots.map((spot) => spot.hex)).not.toContain("#ffffff");
   });
 });
 

@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Job, jobSchema, type Run, runSchema } from "@plain-palette/contract";
 import sharp from "sharp";
+import { z } from "zod";
 import { type MariaDb, startMariaDb } from "../../tools/database/mariadb.ts";
 import { type ServerProcess, startServer } from "../../tools/server-process.ts";
 
@@ -85,4 +86,15 @@ export async function untilRun(
     if (Date.now() > end) throw new Error(`the run is still ${run.state}: ${run.stage}`);
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
+}
+
+const reportSchema = z.object({
+  image: z.object({ width: z.number(), height: z.number() }),
+  spots: z.array(z.object({ hex: z.string() })),
+  plates: z.array(z.unknown()),
+});
+
+/** What these tests look at in a run's report. */
+export async function readReport(url: string, run: Run): Promise<z.infer<typeof reportSchema>> {
+  return reportSchema.parse(await (await fetch(`${url}/api/runs/${run.id}/files/report.json`)).json());
 }

@@ -6,7 +6,7 @@ import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { problemSchema } from "@plain-palette/contract";
-import sharp from "sharp";
+import sharp, { type Sharp } from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
@@ -36,7 +36,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
-async function ppm(image: sharp.Sharp): Promise<Buffer> {
+async function ppm(image: Sharp): Promise<Buffer> {
   const { data, info } = await image.removeAlpha().raw().toBuffer({ resolveWithObject: true });
   return Buffer.concat([Buffer.from(`P6 ${info.width} ${info.height} 255\n`), data]);
 }

@@ -2,7 +2,7 @@ import { type Run, runSchema } from "@plain-palette/contract";
 import { unzipSync } from "fflate";
 import { PDFDocument } from "pdf-lib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench, untilRun } from "./bench.test.support.ts";
+import { type Bench, createJob, drawPicture, readReport, send, startBench, untilRun } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -36,7 +36,7 @@ describe("a run", () => {
     const films = await fetch(`${bench.url()}/api/runs/${run.id}/files/films.pdf`);
     expect(films.headers.get("content-disposition")).toContain("films.pdf");
     const pdf = await PDFDocument.load(await films.arrayBuffer());
-    const report = await (await fetch(`${bench.url()}/api/runs/${run.id}/files/report.json`)).json();
+    const report = await readReport(bench.url(), run);
     expect(pdf.getPageCount()).toBe(report.plates.length);
     // White is the garment's own colour.
     expect(pdf.getPageCount()).toBe(2);

@@ -49,7 +49,7 @@ export async function drawKites(): Promise<Buffer> {
       // The lid was not quite closed: light falls off towards the left and the top.
       const shade = 1 - 0.34 * Math.exp(-x / 46) - 0.22 * Math.exp(-y / 38);
       const grain = (random() + random() + random() - 1.5) * 13;
-      for (let c = 0; c < 3; c++) data[i + c] = Math.max(0, Math.min(255, data[i + c] * shade + grain));
+      for (let c = 0; c < 3; c++) data[i + c] = Math.max(0, Math.min(255, (data[i + c] ?? 0) * shade + grain));
     }
   }
   return sharp(data, { raw: { width, height, channels: 3 } })

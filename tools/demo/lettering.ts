@@ -30,7 +30,7 @@ function layOut(text: string, name: Face, size: number, spacing: number): Glyphs
   const run = face.layout(text);
   let x = 0;
   const pieces = run.glyphs.map((glyph, i) => {
-    const piece = { d: glyph.path.toSVG(), x, advance: run.positions[i].xAdvance * scale };
+    const piece = { d: glyph.path.toSVG(), x, advance: (run.positions[i]?.xAdvance ?? 0) * scale };
     x += piece.advance + spacing;
     return piece;
   });

@@ -77,7 +77,7 @@ test("a scan is trimmed: the sheet is found, its angle and crop proposed, and ta
     [0.98, 0.02],
     [0.98, 0.98],
     [0.02, 0.98],
-  ])
+  ] as const)
     expect(Math.min(...(await table.colourAt(table.width * x, table.height * y)))).toBeGreaterThan(200);
   await page.getByRole("button", { name: "Undo" }).click();
   await settled(page);
@@ -108,6 +108,6 @@ test("a photographed sheet is laid flat by its four corners", async ({ page }) =
     [0.97, 0.05],
     [0.97, 0.95],
     [0.03, 0.95],
-  ])
+  ] as const)
     await table.expectColour(table.width * x, table.height * y, WHITE);
 });

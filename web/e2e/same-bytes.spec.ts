@@ -71,7 +71,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
           if (data.type === "made")
             resolve({
               edges,
-              made: JSON.stringify(data.made[0].result, (_, value) =>
+              made: JSON.stringify(data.made[0]?.result, (_, value) =>
                 value instanceof Float64Array ? [...value] : value,
               ),
             });

@@ -56,7 +56,7 @@ test("the shop's settings reach the job: price, limits", async ({ page }) => {
   for (const [label, value] of [
     ["A screen", "18"],
     ["Same colour up to ΔE", "2"],
-  ]) {
+  ] as const) {
     await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByLabel(label, { exact: true }).press("Enter");
     await expect(page.getByLabel(label, { exact: true })).toHaveValue(value);

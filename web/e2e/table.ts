@@ -33,6 +33,7 @@ export class Table {
   /** Drags through places of the art. */
   async drag(...places: readonly (readonly [number, number])[]): Promise<void> {
     const [first, ...rest] = await Promise.all(places.map(([x, y]) => this.at(x, y)));
+    if (!first) throw new RangeError("a drag needs places");
     await this.page.mouse.move(first.x, first.y);
     await this.page.mouse.down();
     for (const { x, y } of rest) await this.page.mouse.move(x, y, { steps: 6 });
@@ -46,8 +47,8 @@ export class Table {
     const png = await this.page.screenshot({ clip });
     const { data, info } = await sharp(png).removeAlpha().raw().toBuffer({ resolveWithObject: true });
     const middle = (c: number) => {
-      const values = Array.from({ length: info.width * info.height }, (_, p) => data[p * 3 + c]);
-      return values.sort((a, b) => a - b)[values.length >> 1];
+      const values = Uint8Array.from({ length: info.width * info.height }, (_, p) => data[p * 3 + c] ?? 0);
+      return values.sort()[values.length >> 1] ?? 0;
     };
     return [middle(0), middle(1), middle(2)];
   }
@@ -57,7 +58,7 @@ export class Table {
     await expect
       .poll(async () => {
         const shown = await this.colourAt(x, y);
-        return Math.max(...shown.map((v, c) => Math.abs(v - colour[c]))) <= 12 ? "as expected" : shown.join();
+        return Math.max(...shown.map((v, c) => Math.abs(v - (colour[c] ?? 0)))) <= 12 ? "as expected" : shown.join();
       })
       .toBe("as expected");
   }

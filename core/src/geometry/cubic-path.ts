@@ -143,6 +143,38 @@ export function isClosed(path: CubicPath): boolean {
   return path[0] === path[path.length - 2] && path[1] === path[path.length - 1];
 }
 
+/** What draws: a canvas's path, or whatever else takes these. */
+export interface Pen {
+  moveTo(x: number, y: number): void;
+  lineTo(x: number, y: number): void;
+  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;
+}
+
+/** Draws a path with a pen, from its first point to its last. */
+export function drawPath(path: CubicPath, pen: Pen): void {
+  pen.moveTo(path[0], path[1]);
+  const segments = segmentCount(path);
+  for (let s = 0; s < segments; s++) {
+    const o = s * 6 + 2;
+    if (isLine(path, s)) pen.lineTo(path[o + 4], path[o + 5]);
+    else pen.bezierCurveTo(path[o], path[o + 1], path[o + 2], path[o + 3], path[o + 4], path[o + 5]);
+  }
+}
+
+/** All on-curve points of paths, x, y pairs. */
+export function nodesOf(paths: readonly CubicPath[]): Float64Array {
+  let n = 0;
+  for (const path of paths) n += segmentCount(path) + 1;
+  const out = new Float64Array(n * 2);
+  let o = 0;
+  for (const path of paths)
+    for (let i = 0; i < path.length; i += 6) {
+      out[o++] = path[i];
+      out[o++] = path[i + 1];
+    }
+  return out;
+}
+
 /** SVG path data (SVG 2, 9.3) of a path, closed unless it is said to be open; coordinates with `digits` decimals. */
 export function pathToSvg(path: CubicPath, digits: number, closes = true): string {
   const n = (v: number) => trimNumber(v, digits);

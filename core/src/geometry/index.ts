@@ -1,10 +1,12 @@
 export { asCircle, type Circle, flattenToArcs, pointOn } from "./arcs.ts";
 export {
   type CubicPath,
+  drawPath,
   flattenPath,
   isClosed,
   isLine,
   joinPaths,
+  nodesOf,
   pathArea,
   pathToSvg,
   polygonPath,
@@ -13,6 +15,7 @@ export {
   trimNumber,
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
+export { type Bounds, boundsOf, eachPoint } from "./points.ts";
 export {
   fillSmallHoles,
   intersectEach,

@@ -61,6 +61,16 @@ export function mapPoint([a, b, c, d, e, f, g, h, i]: Homography, { x, y }: Poin
   return { x: (a * x + b * y + c) / w, y: (d * x + e * y + f) / w };
 }
 
+/** A line under a map, x, y pairs. */
+export function mapLine(map: Homography, line: readonly number[]): number[] {
+  const mapped: number[] = [];
+  for (let i = 0; i + 1 < line.length; i += 2) {
+    const { x, y } = mapPoint(map, { x: line[i], y: line[i + 1] });
+    mapped.push(x, y);
+  }
+  return mapped;
+}
+
 /** How many units of the map's result one unit at `at` becomes, as the root of its area's growth. */
 export function scaleAt(map: Homography, at: Point): number {
   const o = mapPoint(map, at);

@@ -11,6 +11,7 @@ export {
   type Homography,
   invertMap,
   keystoneFrame,
+  mapLine,
   mapPoint,
   type Point,
   scaleAt,

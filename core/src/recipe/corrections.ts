@@ -1,5 +1,5 @@
 // Corrections to which place is which spot: an area given another one, poured full, or divided by a drawn line.
-import { type Frame, type Homography, invertMap, mapPoint } from "../raster/index.ts";
+import { type Frame, invertMap, mapLine, mapPoint } from "../raster/index.ts";
 import { spotIdSchema, z } from "../zod/index.ts";
 import { coordinate, entry, path, point } from "./actions.ts";
 
@@ -32,13 +32,4 @@ export function placeCorrections(corrections: readonly Correction[], frame: Fram
     if (correction.kind === "divide") return { ...correction, line: mapLine(toPrepared, correction.line) };
     return { ...correction, at: mapPoint(toPrepared, correction.at), loop: mapLine(toPrepared, correction.loop) };
   });
-}
-
-function mapLine(map: Homography, line: readonly number[]): number[] {
-  const mapped: number[] = [];
-  for (let i = 0; i + 1 < line.length; i += 2) {
-    const { x, y } = mapPoint(map, { x: line[i], y: line[i + 1] });
-    mapped.push(x, y);
-  }
-  return mapped;
 }

@@ -12,9 +12,9 @@ import {
   findSeeThrough,
   findSpecks,
   flipFrame,
-  type Homography,
   invertMap,
   keystoneFrame,
+  mapLine,
   mapPoint,
   moveCover,
   paintCover,
@@ -217,14 +217,14 @@ function doAction(before: Raster, action: PixelAction, { frame, upright, garment
       return count === 0 ? nothing("finds nothing of its colour here") : done(removePicked(before, mask));
     }
     case "stroke": {
-      const cover = coverStroke(mapPath(fromSource, action.points), action.radiusPx * scale, width, height);
+      const cover = coverStroke(mapLine(fromSource, action.points), action.radiusPx * scale, width, height);
       if (!cover) return nothing(OUTSIDE);
       if (action.mode === "erase") return done(eraseCover(before, cover));
       if (action.mode === "restore") return done(restoreCover(before, upright, cover));
       return done(paintCover(before, parseHex(action.hex), cover));
     }
     case "move-piece": {
-      const cover = coverPolygon(mapPath(fromSource, action.outline), width, height);
+      const cover = coverPolygon(mapLine(fromSource, action.outline), width, height);
       if (!cover) return nothing(OUTSIDE);
       const [x, y] = action.outline;
       const at = mapPoint(fromSource, { x, y });
@@ -245,16 +245,6 @@ function doAction(before: Raster, action: PixelAction, { frame, upright, garment
         : nothing("finds nothing half-transparent");
     }
   }
-}
-
-function mapPath(map: Homography, path: readonly number[]): Float64Array {
-  const out = new Float64Array(path.length);
-  for (let i = 0; i + 1 < path.length; i += 2) {
-    const { x, y } = mapPoint(map, { x: path[i], y: path[i + 1] });
-    out[i] = x;
-    out[i + 1] = y;
-  }
-  return out;
 }
 
 /** Upright pixels to a client's pixel, in the middle of the picture. */

@@ -54,10 +54,10 @@ test("a process of a test's own is chosen on the ticket, computed, shown and mad
   ]);
   const job = /jobs\/([0-9a-f-]+)/.exec(page.url())?.[1];
   const [run] = runListSchema.parse(await (await page.request.get(`/api/jobs/${job}/runs`)).json());
-  expect(run.process).toBe("stencils");
-  const made = await page.request.get(`/api/runs/${run.id}/files/stencils.svg`);
+  expect(run?.process).toBe("stencils");
+  const made = await page.request.get(`/api/runs/${run?.id}/files/stencils.svg`);
   expect(sheetsIn(await made.text())).toEqual(names);
-  const report = await (await page.request.get(`/api/runs/${run.id}/files/report.json`)).json();
+  const report = await (await page.request.get(`/api/runs/${run?.id}/files/report.json`)).json();
   expect(report.stencils).toEqual({ sheets: names, marginMm: 10 });
   expect(report.plates).toBeUndefined();
 

@@ -18,7 +18,7 @@ export const WITH_PRETEND = { NODE_OPTIONS: `--import ${LOAD_FIRST.href}` };
 const loadFirst = (): Plugin => ({
   name: "pretend-process",
   transform(code, address) {
-    const [id] = address.split("?");
+    const [id = address] = address.split("?");
     if (id.endsWith("/web/src/main.tsx")) return `import ${JSON.stringify(WEB_PART)};\n${code}`;
     if (id.endsWith("/compute/compute-worker.ts")) return `import ${JSON.stringify(CORE_PART)};\n${code}`;
     // Core is loaded for what it gives; this part of it is for what it does.

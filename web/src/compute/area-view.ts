@@ -17,22 +17,22 @@ export async function viewArea(
   const areas = areasToTake(map, { kind, at, reach }, spots, taken);
   if (typeof areas === "string") return { bitmap: null, reason: areas };
   let [left, right, top, bottom] = [map.width, 0, map.height, 0];
-  for (const { pixels } of areas) {
-    top = Math.min(top, Math.floor(pixels[0] / map.width));
-    bottom = Math.max(bottom, Math.floor(pixels[pixels.length - 1] / map.width) + 1);
-    for (let k = 0; k < pixels.length; k++) {
-      const x = pixels[k] % map.width;
+  for (const { pixels } of areas)
+    pixels.forEach((p) => {
+      const x = p % map.width;
+      const y = (p - x) / map.width;
       if (x < left) left = x;
       if (x >= right) right = x + 1;
-    }
-  }
+      if (y < top) top = y;
+      if (y >= bottom) bottom = y + 1;
+    });
   const width = right - left;
   const marks = new Uint32Array(width * (bottom - top));
   for (const { pixels } of areas)
-    for (let k = 0; k < pixels.length; k++) {
-      const x = pixels[k] % map.width;
-      marks[((pixels[k] - x) / map.width - top) * width + x - left] = MARK;
-    }
+    pixels.forEach((p) => {
+      const x = p % map.width;
+      marks[((p - x) / map.width - top) * width + x - left] = MARK;
+    });
   const data = new ImageData(new Uint8ClampedArray(marks.buffer), width, bottom - top);
   return { bitmap: await createImageBitmap(data), x: left, y: top, reason: null };
 }

@@ -65,16 +65,10 @@ export async function viewFocus(action: Action, { focus, frame }: Prepared): Pro
   return {
     id: action.id,
     marks: mask && (await drawMarks(mask, before.width, before.height, isSpecks)),
-    markedPx: mask ? countOnes(mask) : 0,
+    markedPx: mask?.reduce((ones, is) => ones + is, 0) ?? 0,
     count: specks?.count ?? null,
     greys,
   };
-}
-
-function countOnes(mask: Uint8Array): number {
-  let ones = 0;
-  for (let p = 0; p < mask.length; p++) ones += mask[p];
-  return ones;
 }
 
 let lastGreys: { readonly of: Raster; readonly greys: NonNullable<FocusView["greys"]> } | null = null;
@@ -124,7 +118,7 @@ function frameMarks(mask: Uint8Array, pixels: Uint32Array, width: number, height
           [x + d, y + gap],
           [x - gap, y + d],
           [x + gap, y + d],
-        ])
+        ] as const)
           if (u >= 0 && v >= 0 && u < width && v < height && mask[v * width + u] === 0)
             pixels[v * width + u] = (u + v) % 6 < 3 ? DARK : LIGHT;
     }
@@ -146,31 +140,39 @@ export async function compareWith(
   if (what === "reduced") {
     const isDropped = get("reduce").spots.map(({ role }) => role === "drop");
     const spots = get("assign").spotOfPixel.data;
-    for (let p = 0; p < map.length; p++) if (isDropped[spots[p]]) map[p] = 0;
+    spots.forEach((spot, p) => {
+      if (isDropped[spot]) map[p] = 0;
+    });
   }
   const pixels = new Uint32Array(map.length);
   const counts = new Array<number>(DIFFERENCE_TOP + 1).fill(0);
   let visible = 0;
   let worst = 0;
-  for (let p = 0; p < map.length; p++) {
-    const value = map[p];
+  map.forEach((value, p) => {
     if (value > VISIBLE) visible++;
     if (value > worst) worst = value;
-    counts[Math.min(DIFFERENCE_TOP, Math.floor(value))]++;
+    const rung = Math.min(DIFFERENCE_TOP, Math.floor(value));
+    counts[rung] = (counts[rung] ?? 0) + 1;
     pixels[p] = differenceColour(value);
-  }
+  });
   const raster = makeRaster(prepared.raster.width, prepared.raster.height, new Uint8ClampedArray(pixels.buffer));
   return { bitmap: await toBitmap(raster), counts, share: visible / map.length, worst };
 }
 
-const STOPS = DIFFERENCE_COLOURS.map(parseHex);
+/** Each colour of the map with the next. */
+const STOPS = DIFFERENCE_COLOURS.slice(1).map(
+  (hex, i) => [parseHex(DIFFERENCE_COLOURS[i] ?? hex), parseHex(hex)] as const,
+);
 
 /** The map's colour for a difference, little-endian RGBA. */
 function differenceColour(value: number): number {
-  const at = Math.min(1, value / DIFFERENCE_TOP) * (STOPS.length - 1);
-  const i = Math.min(STOPS.length - 2, Math.floor(at));
-  const mix = (c: number) => Math.round(STOPS[i][c] + (STOPS[i + 1][c] - STOPS[i][c]) * (at - i));
-  return 0xff000000 | (mix(2) << 16) | (mix(1) << 8) | mix(0);
+  const at = Math.min(1, value / DIFFERENCE_TOP) * STOPS.length;
+  const i = Math.min(STOPS.length - 1, Math.floor(at));
+  const stop = STOPS[i];
+  if (!stop) throw new RangeError(`a difference of ${value} has no colour`);
+  const [[r, g, b], [toR, toG, toB]] = stop;
+  const mix = (from: number, to: number) => Math.round(from + (to - from) * (at - i));
+  return 0xff000000 | (mix(b, toB) << 16) | (mix(g, toG) << 8) | mix(r, toR);
 }
 
 /** Every pixel in its spot's flat colour. */
@@ -180,6 +182,8 @@ function paintSpots({ spots }: Reduction, { spotOfPixel: { width, height, data }
     if (role === "ink") colours[index] = 0xff000000 | (b << 16) | (g << 8) | r;
   });
   const pixels = new Uint32Array(data.length);
-  for (let p = 0; p < data.length; p++) pixels[p] = colours[data[p]];
+  data.forEach((spot, p) => {
+    pixels[p] = colours[spot] ?? 0;
+  });
   return makeRaster(width, height, new Uint8ClampedArray(pixels.buffer));
 }

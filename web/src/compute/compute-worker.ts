@@ -130,7 +130,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
     const problem = await response.json().catch(() => null);
     throw new Error(problem?.detail ?? "The artwork's pixels could not be fetched. Reload the page.");
   }
-  const [width, height] = (response.headers.get("Picture-Size") ?? "").split("x").map(Number);
+  const [width = 0, height = 0] = (response.headers.get("Picture-Size") ?? "").split("x").map(Number);
   const data = new Uint8ClampedArray(await response.arrayBuffer());
   const raster = makeRaster(width, height, data);
   const bitmap = await createImageBitmap(new ImageData(data, width, height), { premultiplyAlpha: "default" });
@@ -170,7 +170,7 @@ async function tellResult(request: ComputeRequest, step: string): Promise<void> 
     const { proposal, rungs, spots: reduced } = get("reduce");
     const { opaquePx, noise, found } = get("find");
     const { misfits, areasPx } = get("assign");
-    const spots = reduced.map((spot, i) => ({ ...spot, areaPx: areasPx[i] }));
+    const spots = reduced.map((spot, i) => ({ ...spot, areaPx: areasPx[i] ?? 0 }));
     const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
     tell({ type: "reduced", id, view });

@@ -43,10 +43,13 @@ export function viewShapes({ measure, trying }: ComputeRequest, { prepared, redu
 function viewTried(map: PlanarMap, tried: readonly Simplification[]): TriedView {
   const simple = simplifyMap(map, tried);
   const faces = tried.flatMap(({ scope }) => (scope.kind === "shape" ? (map.faces[faceAt(map, scope.at)] ?? []) : []));
-  const changed = map.edges.flatMap(({ path }, e) => (path === simple.edges[e].path ? [] : [e]));
+  const changed = map.edges.flatMap(({ path: before }, e) => {
+    const after = simple.edges[e]?.path;
+    return !after || after === before ? [] : [{ before, after }];
+  });
   return {
-    before: changed.map((e) => map.edges[e].path),
-    after: changed.map((e) => simple.edges[e].path),
+    before: changed.map(({ before }) => before),
+    after: changed.map(({ after }) => after),
     picked: faces.flatMap(({ paths }) => paths),
     nodes: countShapes(simple).nodes,
   };
@@ -61,7 +64,8 @@ export async function makeShapesFile(
   const drawing = layShapes(map, orderSpots(reduction.spots, recipe.colours.order), mmPerPx, stacking);
   const files = await writeShapeFiles(drawing, format, isPerColour, new Date());
   // Copies: what the writers give may be a view of something larger.
-  if (files.length === 1) return { name: files[0].name, bytes: files[0].bytes.slice() };
+  const [file, ...others] = files;
+  if (file && others.length === 0) return { name: file.name, bytes: file.bytes.slice() };
   const zipped = zipSync(Object.fromEntries(files.map(({ name, bytes }) => [name, bytes])));
   return { name: `shapes-${format}.zip`, bytes: zipped.slice() };
 }

@@ -43,11 +43,11 @@ const SILHOUETTES: readonly (Silhouette & { readonly words: RegExp })[] = [
   { name: "back", words: /back/i, ...BACK, printAt: { x: 0, y: 95 } },
   // The wearer's left is on the right as one looks at it.
   { name: "left chest", words: /chest|pocket|breast/i, ...FRONT, printAt: { x: 105, y: 100 } },
-  { name: "front", words: /.*/, ...FRONT, printAt: { x: 0, y: 75 } },
 ];
+const WHOLE_FRONT: Silhouette = { name: "front", ...FRONT, printAt: { x: 0, y: 75 } };
 
 /** The silhouette for a placement; the front where nothing else is said. */
 export function silhouetteFor(placement: { readonly name: string } | null): Silhouette {
   const name = placement?.name ?? "";
-  return SILHOUETTES.find(({ words }) => words.test(name)) ?? SILHOUETTES[SILHOUETTES.length - 1];
+  return SILHOUETTES.find(({ words }) => words.test(name)) ?? WHOLE_FRONT;
 }

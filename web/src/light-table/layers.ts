@@ -1,7 +1,6 @@
 // What the light table can draw. It knows layers, not steps; a step says which.
-import type { CubicPath } from "@plain-palette/core/geometry";
-import { segmentCount } from "@plain-palette/core/geometry";
-import { type Box, type Pieces, partOf } from "./pieces.ts";
+import { type Bounds, eachPoint } from "@plain-palette/core/geometry";
+import { type Pieces, partOf } from "./pieces.ts";
 
 /** How a layer's own units come onto the table's: x * scale + dx, mirrored if scaleX is negative. */
 export interface LayerTransform {
@@ -60,27 +59,13 @@ export type TableLayer =
       readonly transform?: LayerTransform;
     };
 
-/** All on-curve points of paths, x, y pairs. */
-export function nodePoints(paths: readonly CubicPath[]): Float64Array {
-  let n = 0;
-  for (const path of paths) n += segmentCount(path) + 1;
-  const out = new Float64Array(n * 2);
-  let o = 0;
-  for (const path of paths)
-    for (let i = 0; i < path.length; i += 6) {
-      out[o++] = path[i];
-      out[o++] = path[i + 1];
-    }
-  return out;
-}
-
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 /** Lines and nodes reach this far beyond their places, screen px. */
 const REACH_PX = 6;
 
 /** Draws what of one layer is seen in a box of the table; `zoom` is screen pixels per table unit. */
-export function drawLayer(context: Context, layer: TableLayer, zoom: number, seen: Box): void {
+export function drawLayer(context: Context, layer: TableLayer, zoom: number, seen: Bounds): void {
   context.save();
   const transform = "transform" in layer ? layer.transform : undefined;
   if (transform) context.transform(transform.scaleX, 0, 0, transform.scaleY, transform.dx, transform.dy);
@@ -150,7 +135,11 @@ export function drawLayer(context: Context, layer: TableLayer, zoom: number, see
 }
 
 /** A box of the table, wider by `reach` on all sides, in the units of a layer. */
-function boxInLayer({ left, top, right, bottom }: Box, reach: number, transform: LayerTransform | undefined): Box {
+function boxInLayer(
+  { left, top, right, bottom }: Bounds,
+  reach: number,
+  transform: LayerTransform | undefined,
+): Bounds {
   const { scaleX, scaleY, dx, dy } = transform ?? { scaleX: 1, scaleY: 1, dx: 0, dy: 0 };
   const x = [(left - reach - dx) / scaleX, (right + reach - dx) / scaleX];
   const y = [(top - reach - dy) / scaleY, (bottom + reach - dy) / scaleY];
@@ -212,19 +201,17 @@ function drawCloth(
 }
 
 /** Nodes are small crosses of constant size on screen: they hide less of the line than boxes do. */
-function drawNodes(context: Context, points: Float64Array, colour: string, zoom: number, box: Box): void {
+function drawNodes(context: Context, points: Float64Array, colour: string, zoom: number, box: Bounds): void {
   const arm = 2.6 / zoom;
   context.strokeStyle = colour;
   context.lineWidth = 1 / zoom;
   context.beginPath();
-  for (let i = 0; i < points.length; i += 2) {
-    const x = points[i];
-    const y = points[i + 1];
-    if (x < box.left || x > box.right || y < box.top || y > box.bottom) continue;
+  eachPoint(points, (x, y) => {
+    if (x < box.left || x > box.right || y < box.top || y > box.bottom) return;
     context.moveTo(x - arm, y - arm);
     context.lineTo(x + arm, y + arm);
     context.moveTo(x - arm, y + arm);
     context.lineTo(x + arm, y - arm);
-  }
+  });
   context.stroke();
 }

@@ -102,7 +102,7 @@ export class TilePainter {
   private drawBefore(context: CanvasRenderingContext2D, view: View, ratio: number, size: Size): void {
     const side = (TILE_PX / this.before.ratio) * (view.zoom / this.before.zoom);
     for (const [key, tile] of this.before.tiles) {
-      const [column, row] = key.split(" ").map(Number);
+      const [column = 0, row = 0] = key.split(" ").map(Number);
       const left = Math.round((view.x + column * side) * ratio) / ratio;
       const top = Math.round((view.y + row * side) * ratio) / ratio;
       const right = Math.round((view.x + (column + 1) * side) * ratio) / ratio;

@@ -30,6 +30,6 @@ export interface ToolInHand {
 
 /** What is drawn does not need points nearer than `least`. */
 export function addPoint(points: readonly number[], x: number, y: number, least: number): readonly number[] {
-  const [lastX, lastY] = points.slice(-2);
+  const [lastX = Number.POSITIVE_INFINITY, lastY = 0] = points.slice(-2);
   return Math.abs(x - lastX) + Math.abs(y - lastY) < least ? points : [...points, x, y];
 }

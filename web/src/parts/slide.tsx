@@ -47,7 +47,7 @@ export function Slide({ label, value, min, max, finest = 1, onChange }: Omit<Pro
       min={min}
       max={max}
       step={finest}
-      onValueChange={([next]) => onChange(next)}
+      onValueChange={([next]) => next !== undefined && onChange(next)}
     >
       <Slider.Track className="relative h-0.5 grow bg-rule">
         <Slider.Range className="absolute h-full bg-ink" />

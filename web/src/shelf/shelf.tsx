@@ -248,5 +248,5 @@ function readColour(text: string): StockColour | null {
   const hex = /^#?([0-9a-f]{6})$/i.exec(text.trim())?.[1];
   if (hex) return { space: "srgb", hex: `#${hex.toLowerCase()}` };
   const [l, a, b, ...more] = [...text.matchAll(/-?\d+([.,]\d+)?/g)].map(([number]) => Number(number.replace(",", ".")));
-  return b === undefined || more.length > 0 ? null : { space: "lab", l, a, b };
+  return l === undefined || a === undefined || b === undefined || more.length > 0 ? null : { space: "lab", l, a, b };
 }

@@ -1,7 +1,8 @@
 // The traced picture ready to draw, and to be asked which spot is where.
+import { nodesOf } from "@plain-palette/core/geometry";
 import type { Spot } from "@plain-palette/core/reduce";
 import type { TracedView } from "../compute/messages.ts";
-import { nodePoints, type TableLayer } from "../light-table/layers.ts";
+import type { TableLayer } from "../light-table/layers.ts";
 import { makePieces, type Pieces } from "../light-table/pieces.ts";
 import { fillColours } from "./fill-colours.ts";
 
@@ -30,7 +31,7 @@ export function drawTrace(traced: TracedView & { readonly spots: readonly Spot[]
       isAbutting,
     })),
     edges: makePieces(traced.edges, false),
-    nodes: nodePoints(traced.edges),
+    nodes: nodesOf(traced.edges),
   };
 }
 

@@ -6,7 +6,9 @@ import { Button } from "../parts/button.tsx";
 import type { TicketStep } from "./screen.ts";
 
 /** The step that is open and the one after it. */
-export const StepContext = createContext<{ readonly step: TicketStep; readonly next: TicketStep } | null>(null);
+export const StepContext = createContext<{ readonly step: TicketStep; readonly next: TicketStep | undefined } | null>(
+  null,
+);
 
 /** `isDone`: nothing else in this step is to be done next, so the way on is. */
 export function Panel({ isDone = true, children }: { isDone?: boolean; children: ReactNode }) {
@@ -19,15 +21,17 @@ export function Panel({ isDone = true, children }: { isDone?: boolean; children:
     <section aria-label={step.title} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
       <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{step.title}</h1>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
-      <div className="border-t border-rule p-3">
-        <Button
-          look={isDone ? "next" : "plain"}
-          className="w-full py-1.5"
-          onClick={() => navigate(`/jobs/${job.id}/${next.id}`)}
-        >
-          On to {next.title.toLowerCase()}
-        </Button>
-      </div>
+      {next && (
+        <div className="border-t border-rule p-3">
+          <Button
+            look={isDone ? "next" : "plain"}
+            className="w-full py-1.5"
+            onClick={() => navigate(`/jobs/${job.id}/${next.id}`)}
+          >
+            On to {next.title.toLowerCase()}
+          </Button>
+        </div>
+      )}
     </section>
   );
 }

@@ -42,6 +42,6 @@ export function pixelAt(bitmap: ImageBitmap, x: number, y: number): Rgb | null {
   if (!context) return null;
   context.clearRect(0, 0, 1, 1);
   context.drawImage(bitmap, Math.floor(x), Math.floor(y), 1, 1, 0, 0, 1, 1);
-  const [r, g, b, alpha] = context.getImageData(0, 0, 1, 1).data;
+  const [r = 0, g = 0, b = 0, alpha = 0] = context.getImageData(0, 0, 1, 1).data;
   return alpha < 128 ? null : [r, g, b];
 }

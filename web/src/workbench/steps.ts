@@ -9,7 +9,7 @@ import type { StepScreen, TicketStep } from "./screen.ts";
 import { shapesScreen } from "./shapes/shapes-screen.tsx";
 
 /** Those with a bench. The one after the shapes belongs to the process that the job is made with. */
-export function benchSteps(recipe: Recipe): readonly StepScreen[] {
+export function benchSteps(recipe: Recipe): readonly [StepScreen, ...StepScreen[]] {
   return [artworkScreen, coloursScreen, shapesScreen, processScreenOf(recipe.process).step, outputScreen];
 }
 

@@ -69,7 +69,8 @@ function MadeWith() {
   const process = useJob((state) => state.recipe.process);
   const edit = useJob((state) => state.edit);
   const options = allProcessScreens().map(({ process: { id, name } }) => ({ value: id, text: name }));
-  if (options.length === 1) return <p className="mt-2 text-soft">Made with {options[0].text.toLowerCase()}</p>;
+  const [only, ...others] = options;
+  if (only && others.length === 0) return <p className="mt-2 text-soft">Made with {only.text.toLowerCase()}</p>;
   return (
     <SelectField
       label="Made with"

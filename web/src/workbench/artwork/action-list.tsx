@@ -37,7 +37,7 @@ export function ActionList({ computed, desk, change, mmPerPx }: SectionProps) {
       >
         {(_, i) => (
           <ol className={`border-x border-b border-rule bg-card ${i === 0 ? "border-t" : ""}`}>
-            {groups[i].map((action) => (
+            {groups[i]?.map((action) => (
               <ActionRow
                 key={action.id}
                 action={action}

@@ -74,7 +74,7 @@ describe("tools", () => {
     [[100, 10, 0, 0], -5.71],
     [[0, 0, 10, 100], 5.71],
     [[0, 0, 100, 0], 0],
-  ])(
+  ] as const)(
     "a line drawn %j is levelled by %s degrees, whichever end it began at and whether it is to lie or stand",
     (line, angle) => {
       expect(levellingTurn(line)).toBeCloseTo(angle, 2);

@@ -31,10 +31,10 @@ export function removeAction(recipe: Recipe, id: string): Recipe {
 /** The list with one action in the place of another; upright ones and those on pixels keep to themselves. */
 export function moveAction(recipe: Recipe, id: string, toPlaceOf: string): Recipe {
   const { actions } = recipe.artwork;
-  const from = actions.findIndex((action) => action.id === id);
-  const to = actions.findIndex((action) => action.id === toPlaceOf);
-  if (from < 0 || to < 0 || isUpright(actions[from]) !== isUpright(actions[to])) return recipe;
-  const moved = [...actions];
-  moved.splice(to, 0, ...moved.splice(from, 1));
+  const action = actions.find((one) => one.id === id);
+  const there = actions.find((one) => one.id === toPlaceOf);
+  if (!action || !there || isUpright(action) !== isUpright(there)) return recipe;
+  const moved = actions.filter((one) => one !== action);
+  moved.splice(actions.indexOf(there), 0, action);
   return withActions(recipe, moved);
 }

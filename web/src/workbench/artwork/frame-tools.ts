@@ -9,7 +9,7 @@ const isNear = (event: ToolEvent, { x, y }: Point) =>
   Math.abs(event.x - x) < CAUGHT_PX * event.unitsPerPx && Math.abs(event.y - y) < CAUGHT_PX * event.unitsPerPx;
 
 /** Turn, clockwise in degrees, that lays a drawn line level, or upright if it is nearer to that; hundredths. */
-export function levellingTurn([x1, y1, x2, y2]: readonly number[]): number {
+export function levellingTurn([x1, y1, x2, y2]: readonly [number, number, number, number]): number {
   let angle = (Math.atan2(y2 - y1, x2 - x1) * 180) / Math.PI;
   // The same line whichever end it was begun at, and whether it should be level or upright.
   while (angle > 45) angle -= 90;
@@ -28,10 +28,10 @@ export function levelTool(
       hint: "Drag along something that should be level or upright.",
       cursor: "crosshair",
       onPress: ({ x, y }) => setSketch([x, y, x, y]),
-      onDrag: ({ x, y }) => setSketch([sketch[0], sketch[1], x, y]),
+      onDrag: ({ x, y }) => setSketch([...sketch.slice(0, 2), x, y]),
       onRelease: ({ x, y, unitsPerPx }) => {
         setSketch([]);
-        const [x1, y1] = sketch;
+        const [x1 = x, y1 = y] = sketch;
         if (Math.max(Math.abs(x - x1), Math.abs(y - y1)) > 8 * unitsPerPx) onLevelled(levellingTurn([x1, y1, x, y]));
       },
     },
@@ -116,14 +116,28 @@ export function dragCrop(
     const y = Math.min(size.height - box.height, Math.max(0, Math.round(box.y + dy)));
     return { ...box, x, y };
   }
-  const xs = [clampX(box.x + (grip.x === 0 ? dx : 0)), clampX(box.x + box.width + (grip.x === 1 ? dx : 0))].sort(
-    (a, b) => a - b,
-  );
-  const ys = [clampY(box.y + (grip.y === 0 ? dy : 0)), clampY(box.y + box.height + (grip.y === 1 ? dy : 0))].sort(
-    (a, b) => a - b,
-  );
-  return { x: xs[0], y: ys[0], width: Math.max(1, xs[1] - xs[0]), height: Math.max(1, ys[1] - ys[0]) };
+  const x1 = clampX(box.x + (grip.x === 0 ? dx : 0));
+  const x2 = clampX(box.x + box.width + (grip.x === 1 ? dx : 0));
+  const y1 = clampY(box.y + (grip.y === 0 ? dy : 0));
+  const y2 = clampY(box.y + box.height + (grip.y === 1 ? dy : 0));
+  return {
+    x: Math.min(x1, x2),
+    y: Math.min(y1, y2),
+    width: Math.max(1, Math.abs(x2 - x1)),
+    height: Math.max(1, Math.abs(y2 - y1)),
+  };
 }
+
+/** Each corner as `change` has it. */
+export function mapCorners(
+  [a, b, c, d]: Corners,
+  change: (corner: Point, i: number) => Point,
+): [Point, Point, Point, Point] {
+  return [change(a, 0), change(b, 1), change(c, 2), change(d, 3)];
+}
+
+/** A place to a tenth of a pixel. */
+export const toTenths = ({ x, y }: Point): Point => ({ x: Math.round(x * 10) / 10, y: Math.round(y * 10) / 10 });
 
 /** Drags the four corners of a photographed sheet. */
 export function cornersTool(
@@ -131,10 +145,9 @@ export function cornersTool(
   hold: { current: number },
   setCorners: (corners: Corners) => void,
 ): ToolInHand {
-  const drag = ({ x, y }: ToolEvent) => {
-    if (hold.current < 0) return;
-    const moved = corners.map((corner, i) => (i === hold.current ? { x: round(x), y: round(y) } : corner));
-    setCorners([moved[0], moved[1], moved[2], moved[3]]);
+  const drag = (event: ToolEvent) => {
+    if (hold.current >= 0)
+      setCorners(mapCorners(corners, (corner, i) => (i === hold.current ? toTenths(event) : corner)));
   };
   return {
     tool: {
@@ -165,5 +178,3 @@ export function cornersTool(
     ],
   };
 }
-
-const round = (v: number) => Math.round(v * 10) / 10;

@@ -34,10 +34,12 @@ export function brushTool(
   onStroke: (points: readonly number[]) => void,
 ): ToolInHand {
   const grown = ({ x, y, isStraight }: ToolEvent) =>
-    isStraight ? [sketch[0], sketch[1], x, y] : addPoint(sketch, x, y, Math.max(0.5, radiusPx / 8));
+    isStraight ? [...sketch.slice(0, 2), x, y] : addPoint(sketch, x, y, Math.max(0.5, radiusPx / 8));
   const overlays: TableLayer[] = [];
   if (sketch.length >= 2) {
-    const path = makePolylinePath(sketch.length === 2 ? [...sketch, sketch[0] + 0.01, sketch[1]] : sketch, false);
+    const [x0 = 0, y0 = 0] = sketch;
+    // A single place is a dot.
+    const path = makePolylinePath(sketch.length === 2 ? [x0, y0, x0 + 0.01, y0] : sketch, false);
     const colours = { erase: "rgba(214,40,120,.5)", restore: "rgba(30,150,110,.5)", paint: hex };
     overlays.push({ kind: "strokes", path, colour: colours[mode], width: radiusPx * 2 });
   }
@@ -73,7 +75,7 @@ export function cutTool(
   onCut: (outline: readonly number[]) => void,
 ): ToolInHand {
   const grown = ({ x, y, unitsPerPx }: ToolEvent) => {
-    const [x0, y0] = sketch;
+    const [x0 = x, y0 = y] = sketch;
     return shape === "rectangle" ? [x0, y0, x, y0, x, y, x0, y] : addPoint(sketch, x, y, 2 * unitsPerPx);
   };
   return {

@@ -1,5 +1,5 @@
 // Upright: turns, flips, straightening, the crop, the trim of a scan, the corners of a photographed sheet.
-import type { Point, TrimProposal } from "@plain-palette/core/raster";
+import type { Corners, Point, TrimProposal } from "@plain-palette/core/raster";
 import { type Action, type ActionOf, nextActionId } from "@plain-palette/core/recipe";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
@@ -8,6 +8,7 @@ import { Choice } from "../../parts/choice.tsx";
 import { NumberField } from "../../parts/fields.tsx";
 import { Group } from "../panel.tsx";
 import { addAction, changeAction, removeAction } from "./edit-actions.ts";
+import { mapCorners, toTenths } from "./frame-tools.ts";
 import type { SectionProps } from "./section-props.ts";
 
 /** Above this the sides of a sheet lean so much that it was photographed, degrees. */
@@ -160,11 +161,8 @@ function SheetGroup({ actions, desk: { tool }, change, ask, add, done, size }: H
     if (!size) return;
     const id = nextActionId(actions);
     const found = await ask("trim", null);
-    const [a, b, c, d] = (found?.corners ?? insetCorners(size)).map(({ x, y }) => ({
-      x: Math.round(x * 10) / 10,
-      y: Math.round(y * 10) / 10,
-    }));
-    add({ id, isOn: true, kind: "keystone", corners: [a, b, c, d], ratio: null });
+    const corners = mapCorners(found?.corners ?? insetCorners(size), toTenths);
+    add({ id, isOn: true, kind: "keystone", corners, ratio: null });
     change({ tool: { kind: "corners", id }, focusId: id });
   };
   return (
@@ -183,7 +181,7 @@ function SheetGroup({ actions, desk: { tool }, change, ask, add, done, size }: H
 type Size = { readonly width: number; readonly height: number };
 
 /** Where corners begin that were not found: a tenth inside the picture. */
-function insetCorners({ width, height }: Size): Point[] {
+function insetCorners({ width, height }: Size): Corners {
   const [x, y] = [width / 10, height / 10];
   return [
     { x, y },
@@ -262,10 +260,8 @@ function SheetSettings({ sheet, onDone }: { sheet: ActionOf<"keystone">; onDone(
   const edit = useJob((state) => state.edit);
   const set = (part: Partial<ActionOf<"keystone">>) => edit((r) => changeAction(r, { ...sheet, ...part }));
   const shape = SHEETS.find(({ ratio }) => ratio === sheet.ratio || Math.abs((ratio ?? 0) - (sheet.ratio ?? 9)) < 1e-6);
-  const moveCorner = (i: number, to: { x: number; y: number }) => {
-    const [a, b, c, d] = sheet.corners.map((corner, j) => (j === i ? to : corner));
-    set({ corners: [a, b, c, d] });
-  };
+  const moveCorner = (i: number, to: Point) =>
+    set({ corners: mapCorners(sheet.corners, (corner, j) => (j === i ? to : corner)) });
   return (
     <>
       <div className="pb-1">

@@ -1,6 +1,6 @@
 // The tool in hand, tied to the recipe: what is drawn on the table becomes or changes an action.
 import { formatHex } from "@plain-palette/core/colour";
-import { type Corners, invertMap, mapPoint, type Point, scaleAt } from "@plain-palette/core/raster";
+import { type Corners, invertMap, mapLine, mapPoint, type Point, scaleAt } from "@plain-palette/core/raster";
 import { type Action, type ActionOf, nextActionId, type Recipe } from "@plain-palette/core/recipe";
 import { type RefObject, useRef, useState } from "react";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
@@ -85,12 +85,7 @@ function add({ actions, edit, change }: Hand, action: (id: string) => Action, mo
 
 /** A drawn line in the client's pixels: x, y pairs. */
 function pathToSource({ prepared }: Hand, points: readonly number[]): number[] {
-  const out: number[] = [];
-  for (let i = 0; i + 1 < points.length && out.length < MOST_PLACES; i += 2) {
-    const { x, y } = mapPoint(prepared.frame.toSource, { x: points[i], y: points[i + 1] });
-    out.push(hundredth(x), hundredth(y));
-  }
-  return out;
+  return mapLine(prepared.frame.toSource, points.slice(0, MOST_PLACES)).map(hundredth);
 }
 
 /** Numbers in the longest path that an action takes. */
@@ -171,12 +166,8 @@ function carry(hand: Hand, id: string): ToolInHand | null {
   const piece = find(hand, "move-piece", id);
   if (!piece) return null;
   const fromSource = invertMap(toSource);
-  const outline: number[] = [];
-  for (let i = 0; i + 1 < piece.outline.length; i += 2) {
-    const { x, y } = mapPoint(fromSource, { x: piece.outline[i], y: piece.outline[i + 1] });
-    outline.push(x, y);
-  }
-  const [x, y] = piece.outline;
+  const outline = mapLine(fromSource, piece.outline);
+  const [x = 0, y = 0] = piece.outline;
   const at = mapPoint(fromSource, { x, y });
   const carried = mapPoint(fromSource, { x: x + piece.dx, y: y + piece.dy });
   const offset = { x: Math.round(carried.x - at.x), y: Math.round(carried.y - at.y) };

@@ -144,7 +144,7 @@ function WaitingDecisions({ spots }: { spots: readonly Spot[] }) {
   return (
     <div role="note" className="mt-2 text-xs text-soft">
       <p>
-        What you decided on {waiting.map((id) => decided[id].name ?? `#${id}`).join(", ")} waits: this picture does not
+        What you decided on {waiting.map((id) => decided[id]?.name ?? `#${id}`).join(", ")} waits: this picture does not
         have {waiting.length === 1 ? "that colour" : "those colours"}.
       </p>
       <button type="button" className="underline" onClick={forget}>

@@ -46,7 +46,7 @@ describe("areas in the recipe", () => {
   it("taking out the last area of a spot that was made for it takes the spot, too", () => {
     const { recipe } = pour({ hex: "#2f5d3a" }, pour({ hex: "#f2b134" }).recipe);
     const [first] = recipe.colours.corrections;
-    const left = removeCorrection(recipe, first.id);
+    const left = removeCorrection(recipe, first?.id ?? "none");
     expect(left.colours.added.map(({ hex }) => hex)).toEqual(["#2f5d3a"]);
   });
 

@@ -135,7 +135,8 @@ function ShelfLine({ spot, decision, desk, decide }: ShelfLineProps) {
   const wanted = decision.stock ? spot.pictureRgb : spot.rgb;
   const matches = matchStock(wanted, shelf, desk.stockKind, limits);
   const { stock } = decision;
-  const chosen = stock ?? (matches.length > 0 ? referStock(matches[0].stock, matches[0].difference) : null);
+  const [nearest] = matches;
+  const chosen = stock ?? (nearest ? referStock(nearest.stock, nearest.difference) : null);
   if (!chosen) return null;
   const verdict = (difference: number) =>
     difference <= limits.same ? "same" : difference <= limits.near ? "close enough to ask" : "another colour";

@@ -1,6 +1,6 @@
 // The tool in hand at the colours step, tied to the recipe.
 import { formatHex } from "@plain-palette/core/colour";
-import { mapPoint, type Point } from "@plain-palette/core/raster";
+import { mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
 import type { Correction, Recipe } from "@plain-palette/core/recipe";
 import { NOTHING, type Spot } from "@plain-palette/core/reduce";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -80,13 +80,8 @@ function toSource({ prepared }: Hand, place: Point): Point {
 /** Numbers in the longest line that a correction takes. */
 const MOST_PLACES = 8000;
 
-function lineToSource(hand: Hand, drawn: readonly number[]): number[] {
-  const line: number[] = [];
-  for (let i = 0; i + 1 < drawn.length && line.length < MOST_PLACES; i += 2) {
-    const { x, y } = toSource(hand, { x: drawn[i], y: drawn[i + 1] });
-    line.push(x, y);
-  }
-  return line;
+function lineToSource({ prepared }: Hand, drawn: readonly number[]): number[] {
+  return mapLine(prepared.frame.toSource, drawn.slice(0, MOST_PLACES)).map(hundredth);
 }
 
 function clickTool({ preview }: Hand, hint: string, onPress: (place: Point) => void): ToolInHand {
@@ -131,7 +126,8 @@ function loopTool(hand: Hand, kind: "recolour" | "pour"): ToolInHand {
     ({ x, y, unitsPerPx }) => addPoint(sketch, x, y, 2 * unitsPerPx),
     (loop) => {
       if (loop.length < 6) return;
-      const at = { x: loop[0], y: loop[1] };
+      const [x = 0, y = 0] = loop;
+      const at = { x, y };
       hand.correct((id, spotId) => ({ id, isOn: true, kind, at, reach: "loop", loop: [...loop], spotId }));
     },
   );
@@ -168,7 +164,7 @@ function divideTool(hand: Hand): ToolInHand {
     hand,
     "Drag a line right through the area, from outside to outside; with Shift it is straight.",
     ({ x, y, isStraight, unitsPerPx }) =>
-      isStraight ? [sketch[0], sketch[1], x, y] : addPoint(sketch, x, y, 2 * unitsPerPx),
+      isStraight ? [...sketch.slice(0, 2), x, y] : addPoint(sketch, x, y, 2 * unitsPerPx),
     (line) => {
       if (line.length < 4) return;
       hand.correct((id, spotId) => ({ id, isOn: true, kind: "divide", line: [...line], isFlipped: false, spotId }));

@@ -13,7 +13,7 @@ export function filmTable(set: FilmSet, index: number): OwnTable {
     ...set.sheet,
     mmPerUnit: 1,
     layers: filmLayers(set, index),
-    caption: `Film ${index + 1} of ${set.films.length}: ${set.films[index].plate.name}`,
+    caption: `Film ${index + 1} of ${set.films.length}: ${set.films[index]?.plate.name}`,
     placeOf: (place) => placeOnFilm(set, place),
   };
 }

@@ -1,7 +1,8 @@
 // What only the shapes step lays on the table: distances from the source, and a simplification that is tried.
+import { nodesOf } from "@plain-palette/core/geometry";
 import type { Deviation } from "@plain-palette/core/trace";
 import type { TriedView } from "../../compute/messages.ts";
-import { nodePoints, type TableLayer } from "../../light-table/layers.ts";
+import type { TableLayer } from "../../light-table/layers.ts";
 import { makePieces, makePolylinePieces } from "../../light-table/pieces.ts";
 
 /** Colours of the classes of the distance map, nearest first. */
@@ -9,10 +10,10 @@ export const DISTANCE_COLOURS = ["#8a8880", "#2c6fbb", "#d98a00", "#c0261c"] as 
 
 /** Boundaries in the colour of their distance from the source's, the farthest on top. */
 export function distanceLayers({ stretches }: Deviation): TableLayer[] {
-  return stretches.map((lines, i) => ({
+  return DISTANCE_COLOURS.map((colour, i) => ({
     kind: "strokes",
-    path: makePolylinePieces(lines),
-    colour: DISTANCE_COLOURS[i],
+    path: makePolylinePieces(stretches[i] ?? []),
+    colour,
     screenPx: 1.5 + i,
   }));
 }
@@ -24,6 +25,6 @@ export function triedLayers({ before, after, picked }: TriedView): TableLayer[] 
     { kind: "strokes", path: makePieces(picked, true), colour: "#1e1d1a", screenPx: 2, isHaloed: true, dashPx: 6 },
     { kind: "strokes", path: makePieces(before, false), colour: "#f0b429", screenPx: 5, isHaloed: true },
     { kind: "strokes", path: makePieces(after, false), colour: "#1e1d1a", screenPx: 1.2 },
-    { kind: "nodes", points: nodePoints(after), colour: "#1e1d1a" },
+    { kind: "nodes", points: nodesOf(after), colour: "#1e1d1a" },
   ];
 }

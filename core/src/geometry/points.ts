@@ -1,0 +1,28 @@
+// Points as x, y pairs in one flat array.
+
+/** Visits each point in order. */
+export function eachPoint(points: ArrayLike<number>, visit: (x: number, y: number) => void): void {
+  for (let i = 0; i + 1 < points.length; i += 2) visit(points[i], points[i + 1]);
+}
+
+export interface Bounds {
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/** The box around points; of none, one that lies nowhere (left beyond right). A curve lies in the box of its control points. */
+export function boundsOf(points: ArrayLike<number>): Bounds {
+  let left = Number.POSITIVE_INFINITY;
+  let top = Number.POSITIVE_INFINITY;
+  let right = Number.NEGATIVE_INFINITY;
+  let bottom = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i + 1 < points.length; i += 2) {
+    left = Math.min(left, points[i]);
+    right = Math.max(right, points[i]);
+    top = Math.min(top, points[i + 1]);
+    bottom = Math.max(bottom, points[i + 1]);
+  }
+  return { left, top, right, bottom };
+}
