@@ -51,6 +51,9 @@ function firstFailure(folder: string): string {
       "core",
       "--bail",
       "1",
+      // A busy machine guards nothing.
+      "--testTimeout",
+      "0",
       "--reporter",
       "json",
       folder,
