@@ -46,7 +46,7 @@ describe("a job", () => {
   it("sends a single spot to another process: it leaves the first, and both give their files and facts", () => {
     const sent = makeRecipe({
       artwork: { garment: "#1d2a44" },
-      colours: { spots: { d8412f: { process: "stencils" }, ffffff: { role: "drop" } } },
+      colours: { decided: { d8412f: { process: "stencils" }, ffffff: { role: "drop" } } },
     });
     const results = runPipeline(artwork, sent);
     expect(screens.resultIn(results.made)?.plates.map(({ id }) => id)).not.toContain("d8412f");
@@ -62,13 +62,13 @@ describe("a job", () => {
   });
 
   it("makes nothing elsewhere of a spot that is not in the picture any more", () => {
-    const gone = makeRecipe({ colours: { spots: { "3f9b5b": { process: "stencils" } } } });
+    const gone = makeRecipe({ colours: { decided: { "3f9b5b": { process: "stencils" } } } });
     expect(runPipeline(artwork, gone).made.map(({ process }) => process)).toEqual(["screens"]);
   });
 
   it("keeps what a process made until what it reads changes, apart from the others'", () => {
     const cache = makeResultCache();
-    const both = makeRecipe({ ...recipe, colours: { spots: { d8412f: { process: "stencils" } } } });
+    const both = makeRecipe({ ...recipe, colours: { decided: { d8412f: { process: "stencils" } } } });
     const before = runPipeline(artwork, both, cache);
     const trapped = runPipeline(artwork, screens.withSettings(both, { trapMm: 1.5 }), cache);
     expect(stencils.resultIn(trapped.made)).toBe(stencils.resultIn(before.made));

@@ -78,7 +78,9 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
         { isLocked: true },
       ),
     )
-    .map(([id, part]) => coloursEdit(({ spots }) => ({ spots: { ...spots, [id]: { ...spots[id], ...part } } }))),
+    .map(([id, part]) =>
+      coloursEdit(({ decided }) => ({ decided: { ...decided, [id]: { ...decided[id], ...part } } })),
+    ),
   fc
     .record({
       at: place,
@@ -119,8 +121,8 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
       { mode: "auto" },
       { chokeMm: 0.8 },
       { thinnestMm: 1 },
-      { spots: { d8412f: false } },
-      { spots: { "101014": true } },
+      { decided: { d8412f: false } },
+      { decided: { "101014": true } },
     )
     .map((part) => screensEdit(({ base }) => ({ base: { ...base, ...part } }))),
 );

@@ -110,8 +110,8 @@ const STEPS: StepTable<StepResults, Work> = {
     part: "reduce",
     from: ["find"],
     reads: ({ recipe: { artwork, colours } }) => {
-      const { count, merges, spots, added, corrections } = colours;
-      const decided = Object.entries(spots);
+      const { count, merges, added, corrections } = colours;
+      const decided = Object.entries(colours.decided);
       const locked = decided.flatMap(([id, { isLocked }]) => (isLocked ? [id] : []));
       // Names change nothing; colours and roles change who gets which pixel only where a fill runs under darker lines.
       const shades =
@@ -131,7 +131,7 @@ const STEPS: StepTable<StepResults, Work> = {
     part: "trace",
     from: ["assign"],
     reads: ({ recipe: { colours, shapes } }) => {
-      const roles = Object.entries(colours.spots).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
+      const roles = Object.entries(colours.decided).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
       return [roles, shapes.specksPx, shapes.thinnestPx, shapes.cornerDeg, shapes.keepsText];
     },
     compute: ({ recipe }, get, last) => readShapes(get("find"), get("reduce"), get("assign"), recipe.shapes, last),
@@ -159,7 +159,7 @@ const ORDER = Object.keys(STEPS) as readonly Step[];
 
 /** The processes of a job: its own first, then those that single spots are sent to. */
 export function processesIn({ process, colours }: Recipe): readonly Process[] {
-  const sent = Object.values(colours.spots).flatMap((decided) => decided.process ?? []);
+  const sent = Object.values(colours.decided).flatMap((one) => one.process ?? []);
   return [...new Set([process, ...sent])].map(processOf);
 }
 
@@ -211,7 +211,7 @@ export function* runSteps(
 /** What a process starts from: what is made another way is not there for it. */
 function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResults>): Design {
   const { colours, process } = recipe;
-  const isOurs = (spot: Spot) => (colours.spots[spot.id]?.process ?? process) === id;
+  const isOurs = (spot: Spot) => (colours.decided[spot.id]?.process ?? process) === id;
   return {
     map: resultOf(kept, "simplify"),
     spots: resultOf(kept, "reduce").spots.map((spot) => (isOurs(spot) ? spot : { ...spot, role: "drop" })),

@@ -53,7 +53,7 @@ describe("artwork and recipe give every result", () => {
     expect(separationOf(trapped)).not.toBe(separationOf(before));
     const renamed = runPipeline(
       artwork,
-      { ...recipe, colours: { ...recipe.colours, spots: { d8412f: { name: "Brick" } } } },
+      { ...recipe, colours: { ...recipe.colours, decided: { d8412f: { name: "Brick" } } } },
       cache,
     );
     expect(renamed.map).toBe(before.map);
@@ -100,7 +100,7 @@ describe("artwork and recipe give every result", () => {
         ];
         for (let n = 0; n <= edits.length; n++) {
           const corrections = edits.slice(0, n).map((one, i) => ({ ...one, id: `c${i}`, loop: [] }));
-          const wanted = makeRecipe({ colours: { spots: { ffffff: { role: "drop" } }, added, corrections } });
+          const wanted = makeRecipe({ colours: { decided: { ffffff: { role: "drop" } }, added, corrections } });
           const { map, assignment } = runPipeline(drawing, wanted, cache);
           const fresh = runPipeline(drawing, wanted);
           expect(assignment.spotOfPixel.data).toEqual(fresh.assignment.spotOfPixel.data);
@@ -117,7 +117,7 @@ describe("artwork and recipe give every result", () => {
     const region = (results: typeof before, id: string) =>
       separationOf(results).plates.find((p) => p.id === id)?.region;
     const moved = { ...recipe, colours: { ...recipe.colours, order: ["14304f", "d8412f"] } };
-    const renamed = { ...moved, colours: { ...moved.colours, spots: { d8412f: { name: "Brick" } } } };
+    const renamed = { ...moved, colours: { ...moved.colours, decided: { d8412f: { name: "Brick" } } } };
     const bare = withScreens(renamed, { base: { ...screens.settingsIn(recipe).base, mode: "off" } });
     for (const changed of [moved, renamed, bare]) {
       const after = runPipeline(artwork, changed, cache);
@@ -147,24 +147,25 @@ describe("a recipe of an earlier form", () => {
   it("is brought over when it is read: its simplifications become entries, and it gives what it gave", () => {
     const { entries: _, ...shapes } = recipe.shapes;
     const { process: _process, processes: _processes, ...common } = recipe;
-    const { order: _order, ...colours } = recipe.colours;
-    const base = { mode: "on", chokeMm: 0.5, thinnestMm: 0.4, spots: { d8412f: true } } as const;
+    const { order: _order, decided: _decided, ...colours } = recipe.colours;
+    const base = { mode: "on", chokeMm: 0.5, thinnestMm: 0.4 } as const;
+    const bricks = { d8412f: { name: "Brick" } };
     const films = { sheetMm: null, isMirrored: true, hasMarks: true, hasLabels: false };
     const kept = {
       ...common,
       format: 1,
-      colours,
+      colours: { ...colours, spots: bricks },
       shapes: { ...shapes, simplify: [entry] },
-      separations: { order: ["14304f"], trapMm: 0.5, base },
+      separations: { order: ["14304f"], trapMm: 0.5, base: { ...base, spots: { d8412f: true } } },
       output: films,
     };
     const read = readRecipe(JSON.parse(JSON.stringify(kept)));
     expect(read).toEqual({
       ...common,
-      colours: { ...colours, order: ["14304f"] },
+      colours: { ...colours, decided: bricks, order: ["14304f"] },
       shapes: { ...shapes, entries: [{ ...entry, kind: "simplify" }] },
       process: "screens",
-      processes: { screens: { trapMm: 0.5, base, films } },
+      processes: { screens: { trapMm: 0.5, base: { ...base, decided: { d8412f: true } }, films } },
     });
     expect(countShapes(runPipeline(artwork, read).map).nodes).toBeLessThan(
       countShapes(runPipeline(artwork, recipe).map).nodes,
@@ -177,11 +178,22 @@ describe("a recipe of an earlier form", () => {
       films: { isMirrored: false },
     });
     expect(screens.settingsIn(readRecipe({ output: { isMirrored: true } })).films.isMirrored).toBe(true);
+    expect(readRecipe({ colours: { spots: bricks } }).colours.decided).toEqual(bricks);
+    const { decided, ...undecided } = screens.settingsIn(recipe).base;
+    const second = {
+      ...recipe,
+      format: 2,
+      processes: { screens: { base: { ...undecided, spots: { ffffff: false } } } },
+    };
+    expect(screens.settingsIn(readRecipe(second)).base).toEqual({
+      ...undecided,
+      decided: { ...decided, ffffff: false },
+    });
     expect(readRecipe({})).toEqual(makeRecipe());
   });
 
   it("of a form that is not known is refused, and so is what is no recipe", () => {
-    expect(() => readRecipe({ ...recipe, format: 3 })).toThrow(/format/);
+    expect(() => readRecipe({ ...recipe, format: 4 })).toThrow(/format/);
     for (const nonsense of [null, 7, "recipe", [], { format: 1, shapes: [] }, { format: 1, shapes: { simplify: [7] } }])
       expect(() => readRecipe(nonsense)).toThrow();
   });
@@ -199,7 +211,7 @@ describe("the recipe's schema", () => {
     { artwork: { garment: "navy" } },
     { processes: { screens: { trapMm: -1 } } },
     { process: "letterpress" },
-    { colours: { spots: { d8412f: { process: "letterpress" } } } },
+    { colours: { decided: { d8412f: { process: "letterpress" } } } },
     { colours: { count: 0 } },
   ])("refuses %j", (parts) => {
     expect(recipeSchema.safeParse(parts).success).toBe(false);
@@ -256,8 +268,8 @@ describe("warnings", () => {
 
 describe("spots and the garment", () => {
   it("a colour within 3 of the garment is proposed to be the garment, unless a person says otherwise", () => {
-    const roleOf = (garment: string, spots = {}) =>
-      runPipeline(artwork, makeRecipe({ artwork: { garment }, colours: { spots } })).reduction.spots.find(
+    const roleOf = (garment: string, decided = {}) =>
+      runPipeline(artwork, makeRecipe({ artwork: { garment }, colours: { decided } })).reduction.spots.find(
         ({ id }) => id === "ffffff",
       )?.role;
     expect(roleOf("#fdfdfc")).toBe("garment");

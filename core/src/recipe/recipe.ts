@@ -63,7 +63,8 @@ export const recipeSchema = z.object({
         .array(z.object({ from: spotIdSchema, into: spotIdSchema }))
         .max(200)
         .default([]),
-      spots: z
+      /** What was decided on a spot, by its id. */
+      decided: z
         .record(
           spotIdSchema,
           z.object({

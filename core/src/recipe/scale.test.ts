@@ -20,7 +20,7 @@ const STAY = [
   "artwork.actions.pick.tolerance",
   "colours.count",
   "colours.pieces",
-  "colours.spots.one.stock.difference",
+  "colours.decided.one.stock.difference",
   // How curves follow the prepared picture, whatever its size.
   "shapes.tolerancePx",
   "shapes.specksPx",

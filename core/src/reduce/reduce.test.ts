@@ -144,7 +144,7 @@ describe("reducing to spots", () => {
     const { spots } = reduceColours(four(), {
       ...UNDECIDED,
       count: 4,
-      spots: { "14304f": { name: "Black" }, "1e3c5c": { name: "black" }, d8412f: { name: "Underbase" } },
+      decided: { "14304f": { name: "Black" }, "1e3c5c": { name: "black" }, d8412f: { name: "Underbase" } },
     });
     const names = spots.map((spot) => spot.name.toLowerCase());
     expect(new Set(names).size).toBe(4);
@@ -155,7 +155,7 @@ describe("reducing to spots", () => {
     const { spots } = reduceColours(four(), {
       ...UNDECIDED,
       merges: [{ from: "nowhere", into: "d8412f" }],
-      spots: { nowhere: { role: "drop" } },
+      decided: { nowhere: { role: "drop" } },
     });
     expect(spots.every((spot) => spot.role === "ink")).toBe(true);
   });

@@ -41,13 +41,13 @@ export interface ColourSettings {
   readonly count: number | null;
   /** Merges made by hand; they stay whatever the number. */
   readonly merges: readonly { readonly from: string; readonly into: string }[];
-  readonly spots: Readonly<Record<string, SpotDecision>>;
+  readonly decided: Readonly<Record<string, SpotDecision>>;
   /** Spots that the picture did not have: poured into areas, or one side of a dividing line. */
   readonly added: readonly { readonly id: string; readonly hex: string }[];
 }
 
 /** Nothing decided yet. */
-export const UNDECIDED: ColourSettings = { count: null, merges: [], spots: {}, added: [] };
+export const UNDECIDED: ColourSettings = { count: null, merges: [], decided: {}, added: [] };
 
 /** The spots of a job and how found colours map to them. */
 export interface Reduction {
@@ -81,7 +81,7 @@ export function reduceColours(
   const groups = found
     .filter((colour) => leaderOf.get(colour.id) === colour.id)
     .map((colour) => ({ ...colour, areaPx: sumArea(found, leaderOf, colour.id) }));
-  const locked = new Set(groups.map(({ id }) => id).filter((id) => settings.spots[id]?.isLocked));
+  const locked = new Set(groups.map(({ id }) => id).filter((id) => settings.decided[id]?.isLocked));
   const rungs = buildLadder(groups, locked);
   const proposal = proposeCount(groups, rungs, noise);
   const wanted = settings.count ?? proposal.count;
@@ -128,7 +128,7 @@ function decideSpots(
   const taken = new Set<string>();
   const garmentLab = garment && rgbToLab(garment);
   return spots.map((spot) => {
-    const { name: given, role: decided, isLocked = false, hex, stock } = settings.spots[spot.id] ?? {};
+    const { name: given, role: decided, isLocked = false, hex, stock } = settings.decided[spot.id] ?? {};
     const printed = stock?.hex ?? hex;
     const rgb = printed === undefined ? spot.pictureRgb : parseHex(printed);
     const isGarment = garmentLab !== null && ciede2000(garmentLab, rgbToLab(rgb)) <= IS_GARMENT;

@@ -30,7 +30,7 @@ function separate(raster: Raster, job: Job) {
   const reduction = reduceColours(findings, {
     ...UNDECIDED,
     count: findings.found.length,
-    spots: Object.fromEntries((job.shows ?? []).map((id) => [id, { role: "garment" as const }])),
+    decided: Object.fromEntries((job.shows ?? []).map((id) => [id, { role: "garment" as const }])),
     added: job.added ? [{ id: job.added, hex: `#${job.added}` }] : [],
   });
   const assignment = assignSpots(findings, reduction, job.corrections ?? []);
@@ -38,7 +38,7 @@ function separate(raster: Raster, job: Job) {
   const settings = {
     order: [],
     trapMm: job.trapMm ?? 0.3,
-    base: { mode: "auto" as const, chokeMm: job.chokeMm ?? 0.35, thinnestMm: 0.35, spots: {} },
+    base: { mode: "auto" as const, chokeMm: job.chokeMm ?? 0.35, thinnestMm: 0.35, decided: {} },
   };
   const garment = parseHex(job.garment ?? "#ffffff");
   const { plates, mmPerPx } = separatePlates({ map, spots: reduction.spots, widthMm: job.widthMm, garment }, settings);
@@ -324,7 +324,7 @@ describe("the underbase on dark cloth", () => {
     const findings = findColours(halves);
     const reduction = reduceColours(findings, UNDECIDED);
     const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), PLAIN_SHAPES);
-    const base = { mode: "on" as const, chokeMm: 0.35, thinnestMm: 0.35, spots: { [WHITE]: false } };
+    const base = { mode: "on" as const, chokeMm: 0.35, thinnestMm: 0.35, decided: { [WHITE]: false } };
     const { plates } = separatePlates(
       { map, spots: reduction.spots, widthMm: 50, garment: parseHex("#000000") },
       { order: [], trapMm: 0, base },

@@ -21,7 +21,7 @@ interface Options {
   readonly mode?: "auto" | "on" | "off";
   readonly garment?: string;
   readonly order?: string[];
-  readonly spots?: ColourSettings["spots"];
+  readonly decided?: ColourSettings["decided"];
 }
 
 /** Separates a picture printed at one millimetre to the pixel. */
@@ -30,7 +30,7 @@ function separate(raster: Raster, options: Options = {}): Separation {
   const reduction = reduceColours(findings, {
     ...UNDECIDED,
     count: findings.found.length,
-    spots: options.spots ?? {},
+    decided: options.decided ?? {},
   });
   const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), {
     ...PLAIN_SHAPES,
@@ -40,7 +40,7 @@ function separate(raster: Raster, options: Options = {}): Separation {
   const settings = {
     order: options.order ?? [],
     trapMm: options.trapMm ?? 0.3,
-    base: { mode: options.mode ?? "off", chokeMm: options.chokeMm ?? 0.35, thinnestMm: 0.35, spots: {} },
+    base: { mode: options.mode ?? "off", chokeMm: options.chokeMm ?? 0.35, thinnestMm: 0.35, decided: {} },
   };
   return separatePlates(
     { map, spots: reduction.spots, widthMm: raster.width, garment: parseHex(options.garment ?? "#ffffff") },
@@ -120,7 +120,7 @@ describe("trapping, checked against independent polygon arithmetic", () => {
   it("is never spread into bare garment or a garment-coloured spot", () => {
     const stripes = paint(90, 40, (x) => (x < 30 ? GOLD : x < 60 ? NAVY : CREAM));
     for (const role of ["garment", "drop"] as const) {
-      const separation = separate(stripes, { trapMm: 3, spots: { [IDS.navy]: { role } } });
+      const separation = separate(stripes, { trapMm: 3, decided: { [IDS.navy]: { role } } });
       expect(separation.plates.map((plate) => plate.trapMm2)).toEqual([0, 0]);
       expect(separation.plates.map((plate) => plate.id)).not.toContain(IDS.navy);
     }
@@ -142,9 +142,9 @@ describe("trapping, checked against independent polygon arithmetic", () => {
       fc.property(cells, fc.double({ min: 0.2, max: 3, noNaN: true }), (labels, trapMm) => {
         const colours = [GOLD, NAVY, CREAM, RED];
         const raster = paint(48, 48, (x, y) => colours[labels[Math.floor(y / 8) * 6 + Math.floor(x / 8)]]);
-        const spots = { [IDS.cream]: { role: "drop" as const } };
-        const plain = separate(raster, { trapMm: 0, spots });
-        const spread = separate(raster, { trapMm, spots });
+        const decided = { [IDS.cream]: { role: "drop" as const } };
+        const plain = separate(raster, { trapMm: 0, decided });
+        const spread = separate(raster, { trapMm, decided });
         const inks = plain.plates.map((plate) => independent(plate.region)).filter((region) => region.length > 0);
         if (inks.length === 0) return;
         const union = polygonClipping.union(inks[0], ...inks.slice(1));
@@ -186,7 +186,7 @@ describe("the underbase", () => {
       mode: "on",
       chokeMm: 2,
       garment: "#101820",
-      spots: { [IDS.cream]: { role: "drop" } },
+      decided: { [IDS.cream]: { role: "drop" } },
     });
     const base = plateOf(separation, "base");
     expect(base.order).toBe(1);
@@ -205,7 +205,7 @@ describe("the underbase", () => {
           mode: "on",
           chokeMm: 0.8,
           garment: "#101820",
-          spots: { [IDS.cream]: { role: "drop" } },
+          decided: { [IDS.cream]: { role: "drop" } },
         });
         const base = separation.plates.find((plate) => plate.kind === "base");
         const inks = separation.plates

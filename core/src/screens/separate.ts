@@ -74,7 +74,7 @@ export function basedSpots(
 ): readonly string[] {
   const hasBase = base.mode === "on" || (base.mode === "auto" && wantsBase(garment));
   if (!hasBase) return [];
-  const based = inksOf({ map, spots }).filter((spot) => base.spots[spot.id] ?? inkNeedsBase(spot, garment));
+  const based = inksOf({ map, spots }).filter((spot) => base.decided[spot.id] ?? inkNeedsBase(spot, garment));
   return based.map(({ id }) => id).sort();
 }
 

@@ -15,7 +15,7 @@ export const screensSettingsSchema = z.object({
       /** Thinnest base that prints, the shop's thinnest line when the job came in: a choke leaves at least this. */
       thinnestMm: z.number().min(0).max(10).default(THIN_LINE_MM),
       /** Decisions per spot that differ from the rule. */
-      spots: z.record(spotIdSchema, z.boolean()).default({}),
+      decided: z.record(spotIdSchema, z.boolean()).default({}),
     })
     .prefault({}),
   films: z

@@ -103,7 +103,7 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
 
 /** Takes from the shelf whatever is the same colour within the shop's limit. */
 function MatchAll({ spots, kind }: { spots: readonly Spot[]; kind: StockKind }) {
-  const decided = useJob((state) => state.recipe.colours.spots);
+  const decided = useJob((state) => state.recipe.colours.decided);
   const edit = useJob((state) => state.edit);
   const { shelf, settings } = useShop();
   const limits = { same: settings.sameDifference, near: settings.nearDifference };
@@ -132,14 +132,14 @@ function MatchAll({ spots, kind }: { spots: readonly Spot[]; kind: StockKind }) 
 
 /** What was decided on colours that this picture does not have: it waits for a picture that has them, or is forgotten. */
 function WaitingDecisions({ spots }: { spots: readonly Spot[] }) {
-  const decided = useJob((state) => state.recipe.colours.spots);
+  const decided = useJob((state) => state.recipe.colours.decided);
   const edit = useJob((state) => state.edit);
   const here = new Set(spots.flatMap(({ id, members }) => [id, ...members]));
   const waiting = Object.keys(decided).filter((id) => !here.has(id));
   if (waiting.length === 0) return null;
   const forget = () =>
     edit((r) =>
-      setColours(r, { spots: Object.fromEntries(Object.entries(r.colours.spots).filter(([id]) => here.has(id))) }),
+      setColours(r, { decided: Object.fromEntries(Object.entries(r.colours.decided).filter(([id]) => here.has(id))) }),
     );
   return (
     <div role="note" className="mt-2 text-xs text-soft">

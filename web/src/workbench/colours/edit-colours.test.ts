@@ -79,7 +79,7 @@ describe("who areas are given to", () => {
     const target = resolveTarget(garment, [spot("14304f")], "#1d2a44");
     const { recipe, spotId } = pour(target);
     expect(recipe.colours.added).toEqual([{ id: spotId, hex: "#1d2a44" }]);
-    expect(recipe.colours.spots[spotId]).toMatchObject({ role: "garment" });
+    expect(recipe.colours.decided[spotId]).toMatchObject({ role: "garment" });
     expect(resolveTarget({ ...garment, target: NOTHING }, [], "#ffffff")).toEqual({ spotId: NOTHING });
   });
 });

@@ -6,12 +6,12 @@ import { setColours } from "../set-colours.ts";
 import { type PaintDesk, TO_GARMENT } from "./paint-desk.ts";
 
 export type Colours = Recipe["colours"];
-export type Decision = Colours["spots"][string];
+export type Decision = Colours["decided"][string];
 
 /** Decides on one spot; what is undefined is forgotten. */
 export function decideSpot(recipe: Recipe, id: string, part: Partial<Decision>): Recipe {
-  const { spots } = recipe.colours;
-  return setColours(recipe, { spots: { ...spots, [id]: { ...spots[id], ...part } } });
+  const { decided } = recipe.colours;
+  return setColours(recipe, { decided: { ...decided, [id]: { ...decided[id], ...part } } });
 }
 
 /** Merges by hand. The number follows, or the ladder would split another pair to keep it. */
@@ -52,7 +52,7 @@ export function addCorrection(
     spotId: same?.id ?? spotId,
     recipe: setColours(recipe, {
       ...(isNew && target.isGarment && !same
-        ? { spots: { ...recipe.colours.spots, [spotId]: { role: "garment", name: "Garment" } } }
+        ? { decided: { ...recipe.colours.decided, [spotId]: { role: "garment", name: "Garment" } } }
         : {}),
       added: isNew && !same ? [...added, { id: spotId, hex: target.hex }] : added,
       corrections: [...corrections, same ? { ...correction, spotId: same.id } : correction],

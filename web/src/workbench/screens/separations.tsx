@@ -119,7 +119,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
                   type="checkbox"
                   className="size-4 accent-ink"
                   checked={plate.isBased}
-                  onChange={(event) => setBase({ spots: { ...wanted.spots, [plate.id]: event.target.checked } })}
+                  onChange={(event) => setBase({ decided: { ...wanted.decided, [plate.id]: event.target.checked } })}
                 />
                 {plate.name}
               </label>
