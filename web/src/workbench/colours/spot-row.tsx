@@ -41,7 +41,7 @@ export function SortableSpotRow(props: SpotRowProps) {
 
 export function SpotRow({ spot, spots, share, largest, desk, change, grip }: SpotRowProps & { grip?: ReactNode }) {
   const edit = useJob((state) => state.edit);
-  const { merges, spots: decided } = useJob((state) => state.recipe.colours);
+  const { merges, decided } = useJob((state) => state.recipe.colours);
   const decision: Decision = decided[spot.id] ?? {};
   const decide = (part: Partial<Decision>) => edit((r) => decideSpot(r, spot.id, part));
   const hasMerges = merges.some(({ into }) => spot.members.includes(into));
