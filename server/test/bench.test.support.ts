@@ -88,9 +88,9 @@ export async function untilRun(
   }
 }
 
-const reportSchema = z.object({
+const reportSchema = z.looseObject({
   image: z.object({ width: z.number(), height: z.number() }),
-  spots: z.array(z.object({ hex: z.string() })),
+  spots: z.array(z.looseObject({ hex: z.string() })),
   plates: z.array(z.unknown()),
 });
 
