@@ -1,7 +1,7 @@
-// npm run guards -- [--without TEST] PATH...: which test guards which constant. Each named number in these files or folders of
+// npm run guards -- [--tests FILE,...] PATH...: which test guards which constant. Each named number in these files or folders of
 // core is doubled, alone, in a copy of what is committed; the first test of its part of core that fails guards it. Where none
-// does it is halved. `--without` leaves out a slow test file. Prints rows of the table in docs/constants.md. Slow: a constant that
-// nothing guards takes twice as long as the tests of its part.
+// does it is halved. `--tests` asks only these. Prints rows of the table in docs/constants.md. Slow: a constant that nothing
+// guards takes twice as long as the tests.
 import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -11,7 +11,7 @@ import { ROOT } from "./server-process.ts";
 
 const CONSTANT = /^(?:export )?const ([A-Z][A-Z0-9_]+) = (-?[0-9][0-9._]*);/gm;
 
-const { values, positionals } = parseArgs({ options: { without: { type: "string" } }, allowPositionals: true });
+const { values, positionals } = parseArgs({ options: { tests: { type: "string" } }, allowPositionals: true });
 const copy = mkdtempSync(join(tmpdir(), "plain-palette-guards-"));
 try {
   execFileSync("git", ["-C", ROOT, "worktree", "add", "--detach", copy, "HEAD"], { stdio: "ignore" });
@@ -52,11 +52,11 @@ function guardFile(file: string): void {
 /** The first test of a part of core that fails, or null. */
 function firstFailure(part: string): string | null {
   const vitest = join(ROOT, "node_modules", "vitest", "vitest.mjs");
-  const without = values.without ? ["--exclude", values.without] : [];
+  const tests = values.tests?.split(",") ?? [part];
   const { stdout } = spawnSync(
     process.execPath,
     // On a busy machine a test takes its time, and that guards nothing.
-    [vitest, "run", "--project", "core", "--bail", "1", "--reporter", "json", "--testTimeout", "0", ...without, part],
+    [vitest, "run", "--project", "core", "--bail", "1", "--reporter", "json", "--testTimeout", "0", ...tests],
     { cwd: copy, encoding: "utf8", maxBuffer: 1 << 28 },
   );
   const report = JSON.parse(stdout.slice(stdout.indexOf("{"))) as {
