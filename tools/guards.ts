@@ -2,11 +2,12 @@
 // core is doubled, alone, in a copy of what is committed; the first test of its part of core that fails guards it. Where none
 // does it is halved. `--tests` asks only these. Prints rows of the table in docs/constants.md. Slow: a constant that nothing
 // guards takes twice as long as the tests.
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync } from "node:child_process";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
+import { createVitest, type Vitest } from "vitest/node";
 import { ROOT } from "./server-process.ts";
 
 const CONSTANT = /^(?:export )?const ([A-Z][A-Z0-9_]+) = (-?[0-9][0-9._]*);/gm;
@@ -16,10 +17,26 @@ const copy = mkdtempSync(join(tmpdir(), "plain-palette-guards-"));
 try {
   execFileSync("git", ["-C", ROOT, "worktree", "add", "--detach", copy, "HEAD"], { stdio: "ignore" });
   symlinkSync(join(ROOT, "node_modules"), join(copy, "node_modules"));
-  for (const path of positionals) for (const file of sourcesIn(path)) guardFile(file);
+  for (const path of positionals) await guardPath(path);
 } finally {
   execFileSync("git", ["-C", ROOT, "worktree", "remove", "--force", copy]);
   rmSync(copy, { recursive: true, force: true });
+}
+
+/** One vitest for all of them: what does not change is read once. */
+async function guardPath(path: string): Promise<void> {
+  const tests = values.tests?.split(",") ?? [path.split("/").slice(0, 3).join("/")];
+  const vitest = await createVitest(
+    "test",
+    // On a busy machine a test takes its time, and that guards nothing.
+    { root: copy, project: ["core"], watch: true, bail: 1, testTimeout: 0, maxWorkers: 1, reporters: [{}] },
+  );
+  try {
+    await vitest.standalone();
+    for (const file of sourcesIn(path)) await guardFile(vitest, tests, file);
+  } finally {
+    await vitest.close();
+  }
 }
 
 function sourcesIn(path: string): string[] {
@@ -30,18 +47,20 @@ function sourcesIn(path: string): string[] {
     .sort();
 }
 
-function guardFile(file: string): void {
+async function guardFile(vitest: Vitest, tests: readonly string[], file: string): Promise<void> {
   const path = join(copy, file);
   const source = readFileSync(path, "utf8");
   for (const [line, name, written = ""] of source.matchAll(CONSTANT)) {
     const value = Number(written.replaceAll("_", ""));
     const failureAt = (other: number) => {
       writeFileSync(path, source.replace(line, line.replace(written, String(other))));
-      return firstFailure(file.split("/").slice(0, 3).join("/"));
+      vitest.invalidateFile(path);
+      return firstFailure(vitest, tests);
     };
-    const doubled = failureAt(value * 2);
-    const guard = doubled === null ? failureAt(value / 2) : doubled;
+    const doubled = await failureAt(value * 2);
+    const guard = doubled ?? (await failureAt(value / 2));
     writeFileSync(path, source);
+    vitest.invalidateFile(path);
     const how = doubled === null ? "halved" : "doubled";
     console.log(
       `| \`${file.replace("core/src/", "")}\` | ${name} = ${written} | ${guard ? `${how}: ${guard}` : "-"} |`,
@@ -49,19 +68,13 @@ function guardFile(file: string): void {
   }
 }
 
-/** The first test of a part of core that fails, or null. */
-function firstFailure(part: string): string | null {
-  const vitest = join(ROOT, "node_modules", "vitest", "vitest.mjs");
-  const tests = values.tests?.split(",") ?? [part];
-  const { stdout } = spawnSync(
-    process.execPath,
-    // On a busy machine a test takes its time, and that guards nothing.
-    [vitest, "run", "--project", "core", "--bail", "1", "--reporter", "json", "--testTimeout", "0", ...tests],
-    { cwd: copy, encoding: "utf8", maxBuffer: 1 << 28 },
-  );
-  const report = JSON.parse(stdout.slice(stdout.indexOf("{"))) as {
-    testResults: { assertionResults: { fullName: string; status: string }[] }[];
-  };
-  const failed = report.testResults.flatMap((file) => file.assertionResults).find(({ status }) => status === "failed");
-  return failed?.fullName ?? null;
+/** The first of these tests that fails, or null. */
+async function firstFailure(vitest: Vitest, tests: readonly string[]): Promise<string | null> {
+  const { testModules } = await vitest.runTestSpecifications(await vitest.getRelevantTestSpecifications([...tests]));
+  for (const module of testModules) {
+    for (const test of module.children.allTests("failed")) return test.fullName;
+    // A number that a file cannot even be read with is guarded by all that read it.
+    if (module.errors().length > 0) return module.relativeModuleId;
+  }
+  return null;
 }
