@@ -1,6 +1,6 @@
 // How wide a feature is: measured across it, from a boundary along its normal to the boundary that faces it.
 import Flatbush from "flatbush";
-import { lengthOf } from "../geometry/index.ts";
+import { lengthOf } from "./vector.ts";
 
 /** The boundary that a point itself lies on must not be met: so much of the reach is passed over. */
 const SKIP_SHARE = 0.02;

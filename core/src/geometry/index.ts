@@ -1,3 +1,4 @@
+export { type Across, type Crossings, densify, indexBoundaries, measureAcross } from "./across.ts";
 export { asCircle, type Circle, flattenToArcs, pointOn } from "./arcs.ts";
 export {
   type CubicPath,
@@ -19,6 +20,7 @@ export { type Bounds, boundsOf, eachPoint } from "./points.ts";
 export {
   fillSmallHoles,
   intersectEach,
+  keepHolding,
   type Polygons,
   polygonsArea,
   subtract,
@@ -27,4 +29,5 @@ export {
   unite,
 } from "./polygons.ts";
 export { recoverCurves } from "./recover-curves.ts";
+export { stripBeside } from "./strip.ts";
 export { arcBetween, cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "./vector.ts";

@@ -205,6 +205,25 @@ export function fillSmallHoles(region: Polygons, areaPx: number, within: () => P
   return filled.length > 0 ? unite(kept, filled) : kept;
 }
 
+/** Of a united region the pieces that hold one of the rings of `seeds`, which lie in it, with their holes. */
+export function keepHolding(region: Polygons, seeds: Polygons): Polygons {
+  const outlines = region.filter((ring) => areaPaths([ring]) > 0);
+  if (outlines.length < 2) return region;
+  const index = new Flatbush(outlines.length);
+  for (const { left, top, right, bottom } of outlines.map((ring) => getBounds(ring)))
+    index.add(left, top, right, bottom);
+  index.finish();
+  const isHeld = new Uint8Array(outlines.length);
+  for (const [first] of seeds)
+    for (const k of index.search(first.x, first.y, first.x, first.y))
+      if (pointInPolygon(first, outlines[k]) !== PointInPolygonResult.IsOutside) isHeld[k] = 1;
+  const gone = outlines.filter((_, k) => isHeld[k] === 0);
+  if (gone.length === 0) return region;
+  return region.filter(
+    (ring) => !gone.some((other) => ring === other || (areaPaths([ring]) < 0 && liesIn(ring, other))),
+  );
+}
+
 /** Whether a ring that does not cross another lies inside it. */
 function liesIn(ring: Path64, other: Path64): boolean {
   return ring.every((point) => pointInPolygon(point, other) !== PointInPolygonResult.IsOutside);

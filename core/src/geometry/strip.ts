@@ -1,5 +1,7 @@
-// A strip along one side of a boundary, as wide at each point as is said: what a trap spreads, and what a choke takes.
-import { arcBetween, lengthOf, type Polygons, polygonPath, toPolygons, turnPositive } from "../geometry/index.ts";
+// A strip along one side of a boundary, as wide at each point as is said: what a trap or a lap spreads, and what a choke takes.
+import { polygonPath } from "./cubic-path.ts";
+import { type Polygons, toPolygons, turnPositive } from "./polygons.ts";
+import { arcBetween, lengthOf } from "./vector.ts";
 
 /**
  * How far a strip reaches over its boundary to the other side, and its pieces over each other, px: enough to be cut off along

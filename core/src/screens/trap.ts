@@ -1,9 +1,16 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
-import { flattenPath, intersectEach, type Polygons, toPolygons } from "../geometry/index.ts";
+import {
+  densify,
+  flattenPath,
+  indexBoundaries,
+  intersectEach,
+  measureAcross,
+  type Polygons,
+  stripBeside,
+  toPolygons,
+} from "../geometry/index.ts";
 import { BARE, type PlanarMap } from "../trace/index.ts";
-import { densify, indexBoundaries, measureAcross } from "./across.ts";
-import { stripBeside } from "./strip.ts";
 
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
 export type LightnessOf = (spotId: string) => number | null;

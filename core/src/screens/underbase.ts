@@ -2,19 +2,21 @@
 import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
+  densify,
   fillSmallHoles,
   flattenPath,
+  indexBoundaries,
+  measureAcross,
   type Polygons,
   recoverCurves,
+  stripBeside,
   subtract,
   toPolygons,
   unite,
 } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { BARE, type MapEdge, outlinePaths, type PlanarMap } from "../trace/index.ts";
-import { densify, indexBoundaries, measureAcross } from "./across.ts";
 import { type BaseSettings, chokeAlong, chokeReach } from "./choke.ts";
-import { stripBeside } from "./strip.ts";
 import { addStrip, clipStrips, inkBoundary, type LightnessOf, type StripsByFace } from "./trap.ts";
 
 /** Garments darker than this want a base, CIELAB L* (common practice, no source). */

@@ -11,6 +11,7 @@ export {
   type MapEdge,
   type MapFace,
   measureDeviation,
+  outerRing,
   outlinePaths,
   type PlanarMap,
   ringPath,

@@ -15,5 +15,8 @@ export const THIN_GAP_MM = 0.5;
 /** Spread of the lighter ink into the darker, and how far a base is pulled in, mm: from memory of screen-printing handbooks. */
 export const TRAP_MM = 0.3;
 export const CHOKE_MM = 0.35;
+/** How far a layer of transfer film runs on under the next, mm; the thinnest gap that is weeded (from memory). */
+export const LAP_MM = 0.5;
+export const CUT_GAP_MM = 0.8;
 /** Full front, adult, inches (common practice, no source). */
 export const FULL_FRONT_IN = 10.5;

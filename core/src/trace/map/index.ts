@@ -1,5 +1,6 @@
 export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
 export { type Drawing, layersOf } from "./drawing.ts";
+export { outlinePaths } from "./outline.ts";
 export {
   countFineShapes,
   countShapes,
@@ -7,7 +8,7 @@ export {
   faceAt,
   type MapEdge,
   type MapFace,
-  outlinePaths,
+  outerRing,
   type PlanarMap,
   ringPath,
   spotCoverage,

@@ -44,36 +44,6 @@ export function halfEdgePath(map: Pick<PlanarMap, "edges">, half: number): Cubic
   return (half & 1) === 0 ? path : reversePath(path);
 }
 
-/**
- * Closed paths around faces as one region, without the boundaries between them; they turn as those of faces do. Regions that
- * touch at a junction may share a path.
- */
-export function outlinePaths(map: PlanarMap, isInside: (face: number) => boolean): CubicPath[] {
-  const rings: Int32Array[] = [];
-  const from = new Map<number, number[]>();
-  map.edges.forEach(({ start, end, left, right }, e) => {
-    if (isInside(left) === isInside(right)) return;
-    // Inside on its left.
-    const half = isInside(left) ? 2 * e : 2 * e + 1;
-    const begin = isInside(left) ? start : end;
-    if (begin < 0) rings.push(Int32Array.of(half));
-    else from.set(begin, [...(from.get(begin) ?? []), half]);
-  });
-  for (const [begin, halves] of from)
-    for (let half = halves.pop(); half !== undefined; half = halves.pop()) {
-      const ring: number[] = [];
-      // As many come to every junction as leave it.
-      for (let next: number | undefined = half; next !== undefined; ) {
-        ring.push(next);
-        const edge: MapEdge = map.edges[next >> 1];
-        const at: number = (next & 1) === 0 ? edge.end : edge.start;
-        next = at === begin ? undefined : from.get(at)?.pop();
-      }
-      rings.push(Int32Array.from(ring));
-    }
-  return rings.map((ring) => ringPath(map, ring));
-}
-
 /** The face at a place, source pixels; -1 where there is none. */
 export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
   return map.faces.findIndex((face) => {
@@ -93,6 +63,12 @@ export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly 
 /** Traced area of a face in square pixels. */
 export function faceArea({ paths }: MapFace): number {
   return Math.abs(paths.reduce((sum, path) => sum + pathArea(path), 0));
+}
+
+/** Which of a face's rings goes round all the others. */
+export function outerRing({ paths }: MapFace): number {
+  const areas = paths.map((path) => Math.abs(pathArea(path)));
+  return areas.indexOf(Math.max(...areas));
 }
 
 /** All closed paths of one spot. */

@@ -1,7 +1,8 @@
 // Stacked shapes: every colour solid under the colours that are laid on it later. Made from the map's own boundaries, by
 // leaving out those that a later colour covers, so that what shows has exactly the curves of the abutting shapes.
-import { type CubicPath, joinPaths } from "../../geometry/index.ts";
-import { halfEdgePath, type PlanarMap } from "./planar-map.ts";
+import type { CubicPath } from "../../geometry/index.ts";
+import { faceBeyond, joinOutline, nextHalfEdges } from "./outline.ts";
+import type { PlanarMap } from "./planar-map.ts";
 
 /**
  * Shapes of every spot, each as closed paths, for colours laid down in the order of `order` (spot ids; faces of others do
@@ -12,7 +13,6 @@ export function stackShapes(map: PlanarMap, order: readonly string[]): Map<strin
   const rank = map.faces.map((face) => order.indexOf(face.spotId));
   const next = nextHalfEdges(map);
   const halfEdgesOf = map.faces.map((face) => face.rings.flatMap((ring) => [...ring]));
-  const faceBeyond = (half: number) => ((half & 1) === 0 ? map.edges[half >> 1].right : map.edges[half >> 1].left);
   const shapes = new Map<string, CubicPath[][]>();
   order.forEach((spotId, own) => {
     const group = new Int32Array(map.faces.length).fill(-1);
@@ -24,7 +24,7 @@ export function stackShapes(map: PlanarMap, order: readonly string[]): Map<strin
       group[first] = id;
       for (let k = 0; k < faces.length; k++)
         for (const half of halfEdgesOf[faces[k]]) {
-          const beyond = faceBeyond(half);
+          const beyond = faceBeyond(map, half);
           if (beyond < 0 || rank[beyond] < own || group[beyond] >= 0) continue;
           group[beyond] = id;
           faces.push(beyond);
@@ -35,41 +35,11 @@ export function stackShapes(map: PlanarMap, order: readonly string[]): Map<strin
     shapes.set(
       spotId,
       members.map((faces, id) => {
-        const outline = faces.flatMap((face) => halfEdgesOf[face].filter((half) => !isInside(faceBeyond(half), id)));
-        return joinRings(map, outline, (half) => {
-          let following = next[half];
-          // A boundary that is covered is stepped over: round its end, on the other side.
-          while (isInside(faceBeyond(following), id)) following = next[following ^ 1];
-          return following;
-        });
+        const isOurs = (face: number) => isInside(face, id);
+        const outline = faces.flatMap((face) => halfEdgesOf[face].filter((half) => !isOurs(faceBeyond(map, half))));
+        return joinOutline(map, next, outline, isOurs);
       }),
     );
   });
   return shapes;
-}
-
-/** The half-edge that follows each one on its face's ring. */
-function nextHalfEdges(map: PlanarMap): Int32Array {
-  const next = new Int32Array(map.edges.length * 2).fill(-1);
-  for (const face of map.faces)
-    for (const ring of face.rings) for (let i = 0; i < ring.length; i++) next[ring[i]] = ring[(i + 1) % ring.length];
-  return next;
-}
-
-/** Closed paths along half-edges, each used once. */
-function joinRings(map: PlanarMap, halves: readonly number[], follow: (half: number) => number): CubicPath[] {
-  const seen = new Set<number>();
-  const rings: CubicPath[] = [];
-  for (const first of halves) {
-    if (seen.has(first)) continue;
-    const parts: CubicPath[] = [];
-    let half = first;
-    do {
-      seen.add(half);
-      parts.push(halfEdgePath(map, half));
-      half = follow(half);
-    } while (half !== first);
-    rings.push(joinPaths(parts));
-  }
-  return rings;
 }

@@ -1,0 +1,104 @@
+// Layers: the film of each spot as it is cut, all its pieces joined, and how far it runs on under what is pressed later.
+import type { Rgb } from "../colour/index.ts";
+import { type CubicPath, pathArea, segmentCount } from "../geometry/index.ts";
+import type { Design } from "../process/index.ts";
+import { faceArea, outerRing, outlinePaths, type PlanarMap } from "../trace/index.ts";
+import { CUT_GAP_MM } from "../trade/index.ts";
+import { type LapRoom, runUnder } from "./lap.ts";
+import { chooseLayers } from "./propose-layers.ts";
+import type { LayerMode, TransferSettings } from "./settings.ts";
+
+/** The film of one spot. `region` is closed paths in source pixels; even-odd and non-zero fill agree on it. */
+export interface Layer {
+  readonly spotId: string;
+  readonly name: string;
+  readonly rgb: Rgb;
+  /** Position in the press order, from 1: the lowest. */
+  readonly order: number;
+  readonly mode: LayerMode;
+  readonly proposedMode: LayerMode;
+  readonly region: readonly CubicPath[];
+  readonly areaMm2: number;
+  /** How much of it lies under layers that are pressed later. */
+  readonly underMm2: number;
+  /** Pieces that hang together. */
+  readonly pieces: number;
+  readonly nodes: number;
+}
+
+/** All layers in press order, unmirrored, and the true size of the art they share. */
+export interface Layering {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly mmPerPx: number;
+  readonly layers: readonly Layer[];
+}
+
+/** Curves are flattened to this for polygon arithmetic, mm: well under what cutters repeat. */
+const FLATTEN_MM = 0.004;
+
+/** The layers of a traced picture. Flush ones are its shapes, to the last digit. */
+export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, settings: TransferSettings): Layering {
+  const { map, spots, widthMm } = design;
+  const mmPerPx = widthMm / map.width;
+  const choices = chooseLayers(map, spots, mmPerPx, settings);
+  const rankOf = new Map(choices.map(({ spot }, rank) => [spot.id, rank]));
+  const room: LapRoom = {
+    map,
+    rank: map.faces.map(({ spotId }) => rankOf.get(spotId) ?? -1),
+    lapPx: settings.lapMm / mmPerPx,
+    gapPx: CUT_GAP_MM / mmPerPx,
+    tolerancePx: FLATTEN_MM / mmPerPx,
+  };
+  const layers = choices.map(({ spot: { id, name, rgb }, mode, proposedMode }, own): Layer => {
+    const enclosed = mode === "solid" ? enclosedBy(map, room.rank, own) : null;
+    const isWhole = (face: number) => face >= 0 && (room.rank[face] === own || enclosed?.has(face) === true);
+    const whole = outlinePaths(map, isWhole);
+    const region = mode === "flush" ? whole : runUnder(room, whole, isWhole, own);
+    const areaPx = areaOf(region);
+    const shownPx = map.faces.reduce((sum, face, f) => (room.rank[f] === own ? sum + faceArea(face) : sum), 0);
+    return {
+      ...{ spotId: id, name, rgb, order: own + 1, mode, proposedMode, region },
+      areaMm2: areaPx * mmPerPx * mmPerPx,
+      underMm2: Math.max(0, areaPx - shownPx) * mmPerPx * mmPerPx,
+      pieces: countPieces(region),
+      nodes: region.reduce((sum, path) => sum + segmentCount(path), 0),
+    };
+  });
+  return { widthPx: map.width, heightPx: map.height, mmPerPx, layers };
+}
+
+/** Faces of later layers that lie wholly inside those of layer `own`; not what lies beyond open garment in there. */
+function enclosedBy(map: PlanarMap, rank: readonly number[], own: number): Set<number> {
+  const enclosed = new Set<number>();
+  const isSeen = new Uint8Array(map.faces.length);
+  map.faces.forEach((face, around) => {
+    if (rank[around] !== own) return;
+    const outer = outerRing(face);
+    const inside: number[] = [];
+    const step = (half: number) => {
+      const { left, right } = map.edges[half >> 1];
+      const beyond = (half & 1) === 0 ? right : left;
+      if (beyond < 0 || beyond === around || isSeen[beyond] === 1) return;
+      isSeen[beyond] = 1;
+      inside.push(beyond);
+      if (rank[beyond] > own) enclosed.add(beyond);
+    };
+    face.rings.forEach((ring, i) => {
+      if (i !== outer) ring.forEach(step);
+    });
+    for (let k = 0; k < inside.length; k++) for (const ring of map.faces[inside[k]].rings) ring.forEach(step);
+  });
+  return enclosed;
+}
+
+function areaOf(region: readonly CubicPath[]): number {
+  return Math.abs(region.reduce((sum, path) => sum + pathArea(path), 0));
+}
+
+/** Outlines turn one way, the way of the whole, and holes the other. */
+function countPieces(region: readonly CubicPath[]): number {
+  const areas = region.map(pathArea);
+  const turn = Math.sign(areas.reduce((sum, area) => sum + area, 0));
+  return areas.filter((area) => Math.sign(area) === turn).length;
+}
