@@ -24,6 +24,7 @@ const PROGRAMS = {
     cwebp: "webp",
     avifenc: "libavif-bin",
     "rsvg-convert": "librsvg2-bin",
+    hp2xx: "hp2xx",
   },
 };
 
