@@ -67,7 +67,12 @@ describe("what is thinner than prints", () => {
 
   it("finds where an underbase is thinner than prints, with place and measure", () => {
     const bar = (x: number, width: number) => polygonPath([x, 20, x + width, 20, x + width, 80, x, 80]);
-    const [place, ...more] = findThinRegion("base", [bar(10, 20), bar(50, 2)], 0.35, MM_PER_PX);
+    const [place, ...more] = findThinRegion(
+      { line: "base" },
+      [bar(10, 20), bar(50, 2)],
+      { lineMm: 0.35, gapMm: 0 },
+      MM_PER_PX,
+    );
     expect(more).toEqual([]);
     expect(place).toMatchObject({ kind: "base", spotId: null });
     expect(place.widthMm).toBeCloseTo(0.2, 3);

@@ -1,7 +1,7 @@
 // Where ink, the gap between inks or any other region is thinner than can be made: measured across, from each boundary to the
 // one opposite.
 import Flatbush from "flatbush";
-import { type CubicPath, flattenPath } from "../geometry/index.ts";
+import { type CubicPath, flattenPath, pathArea } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { BARE, type PlanarMap } from "../trace/index.ts";
 
@@ -89,17 +89,22 @@ export function findThinPlaces(
   );
 }
 
-/** Where a region that is of no one ink is thinner than can be made, thinnest first. `region` is its outlines and holes. */
+/**
+ * Where a region that is not of one face is thinner than can be made, or open less wide, thinnest first. `region` is its
+ * outlines and holes.
+ */
 export function findThinRegion(
-  kind: string,
+  kinds: { readonly line: string; readonly gap?: string },
   region: readonly CubicPath[],
-  thinnestMm: number,
+  limits: ThinLimits,
   mmPerPx: number,
 ): ThinPlace[] {
-  // Outlines turn the positive way and holes the other: the region lies on the right of both (y down).
-  const boundaries = region.map((path) => ({ path, left: -1, right: 0 }));
-  return findThin(boundaries, { lineMm: thinnestMm, gapMm: 0 }, mmPerPx).map(({ ground: _, ...place }) => ({
-    kind,
+  // Outlines turn one way and holes the other: the region lies on the same side of both (y down).
+  const area = region.reduce((sum, path) => sum + pathArea(path), 0);
+  const [left, right] = area > 0 ? [-1, 0] : [0, -1];
+  const boundaries = region.map((path) => ({ path, left, right }));
+  return findThin(boundaries, limits, mmPerPx).map(({ ground, ...place }) => ({
+    kind: ground < 0 ? (kinds.gap ?? "gap") : kinds.line,
     spotId: null,
     ...place,
   }));

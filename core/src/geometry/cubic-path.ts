@@ -29,6 +29,11 @@ export function reversePath(path: CubicPath): CubicPath {
   return out;
 }
 
+/** The curve turned over about the middle of a width; it turns the other way then. */
+export function mirrorPath(path: CubicPath, width: number): CubicPath {
+  return path.map((v, i) => (i % 2 === 0 ? width - v : v));
+}
+
 /** Paths each of which begins where the one before it ends, as one. */
 export function joinPaths(parts: readonly CubicPath[]): CubicPath {
   const out = new Float64Array(parts.reduce((sum, part) => sum + part.length - 2, 2));

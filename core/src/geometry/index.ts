@@ -7,6 +7,7 @@ export {
   isClosed,
   isLine,
   joinPaths,
+  mirrorPath,
   nodesOf,
   pathArea,
   pathToSvg,

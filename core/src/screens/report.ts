@@ -12,7 +12,7 @@ export function reportScreens(
   { base: { thinnestMm } }: ScreensSettings,
 ): ProcessReport {
   const base = plates.find(({ kind }) => kind === "base");
-  const thin = base ? findThinRegion("base", base.region, thinnestMm, mmPerPx) : [];
+  const thin = base ? findThinRegion({ line: "base" }, base.region, { lineMm: thinnestMm, gapMm: 0 }, mmPerPx) : [];
   const what = (count: number) =>
     `${count === 1 ? "place" : "places"} where the underbase is under ${thinnestMm} mm and may not print`;
   return {

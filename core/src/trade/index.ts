@@ -18,5 +18,10 @@ export const CHOKE_MM = 0.35;
 /** How far a layer of transfer film runs on under the next, mm; the thinnest gap that is weeded (from memory). */
 export const LAP_MM = 0.5;
 export const CUT_GAP_MM = 0.8;
+/** Thinnest strip of transfer film that cuts, and the width under which an island comes off in weeding, mm (from memory). */
+export const CUT_STRIP_MM = 1;
+export const CUT_ISLAND_MM = 2;
+/** Films on each other that still feel soft (from memory). */
+export const MOST_FILMS = 3;
 /** Full front, adult, inches (common practice, no source). */
 export const FULL_FRONT_IN = 10.5;

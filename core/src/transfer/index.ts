@@ -1,5 +1,8 @@
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
+export { transfer } from "./process.ts";
 export {
+  CUT_FORMATS,
+  type CutFormat,
   LAYER_MODES,
   type LayerMode,
   TRANSFER_LIMITS,

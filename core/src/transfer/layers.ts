@@ -1,7 +1,8 @@
 // Layers: the film of each spot as it is cut, all its pieces joined, and how far it runs on under what is pressed later.
 import type { Rgb } from "../colour/index.ts";
-import { type CubicPath, pathArea, segmentCount } from "../geometry/index.ts";
+import { boundsOf, type CubicPath, pathArea, segmentCount } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
+import type { Point } from "../raster/index.ts";
 import { faceArea, outerRing, outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { CUT_GAP_MM } from "../trade/index.ts";
 import { type LapRoom, runUnder } from "./lap.ts";
@@ -32,6 +33,8 @@ export interface Layering {
   readonly heightPx: number;
   readonly mmPerPx: number;
   readonly layers: readonly Layer[];
+  /** How many whole films lie on each other at most, laps not counted, and where that is, source pixels. */
+  readonly stack: { readonly most: number; readonly place: Point | null };
 }
 
 /** Curves are flattened to this for polygon arithmetic, mm: well under what cutters repeat. */
@@ -50,9 +53,12 @@ export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, set
     gapPx: CUT_GAP_MM / mmPerPx,
     tolerancePx: FLATTEN_MM / mmPerPx,
   };
+  /** Films on each face. */
+  const films = room.rank.map((rank): number => (rank < 0 ? 0 : 1));
   const layers = choices.map(({ spot: { id, name, rgb }, mode, proposedMode }, own): Layer => {
     const enclosed = mode === "solid" ? enclosedBy(map, room.rank, own) : null;
     const isWhole = (face: number) => face >= 0 && (room.rank[face] === own || enclosed?.has(face) === true);
+    for (const face of enclosed ?? []) films[face]++;
     const whole = outlinePaths(map, isWhole);
     const region = mode === "flush" ? whole : runUnder(room, whole, isWhole, own);
     const areaPx = areaOf(region);
@@ -65,7 +71,22 @@ export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, set
       nodes: region.reduce((sum, path) => sum + segmentCount(path), 0),
     };
   });
-  return { widthPx: map.width, heightPx: map.height, mmPerPx, layers };
+  const most = Math.max(0, ...films);
+  return {
+    widthPx: map.width,
+    heightPx: map.height,
+    mmPerPx,
+    layers,
+    stack: { most, place: insideOf(map, films.indexOf(most)) },
+  };
+}
+
+/** A place of a face; null where there is none. */
+function insideOf(map: PlanarMap, face: number): Point | null {
+  const path = map.faces[face]?.paths[0];
+  if (!path) return null;
+  const { left, top, right, bottom } = boundsOf(path);
+  return { x: (left + right) / 2, y: (top + bottom) / 2 };
 }
 
 /** Faces of later layers that lie wholly inside those of layer `own`; not what lies beyond open garment in there. */

@@ -12,6 +12,10 @@ export const TRANSFER_LIMITS = { lapMm: { min: 0, max: 5 } } as const;
 export const LAYER_MODES = ["flush", "lapped", "solid"] as const;
 export type LayerMode = (typeof LAYER_MODES)[number];
 
+/** What cutters read: drawings, or the plotter language. */
+export const CUT_FORMATS = ["svg", "dxf", "hpgl"] as const;
+export type CutFormat = (typeof CUT_FORMATS)[number];
+
 export const transferSettingsSchema = z.object({
   lapMm: z.number().min(TRANSFER_LIMITS.lapMm.min).max(TRANSFER_LIMITS.lapMm.max).default(LAP_MM),
   /** Spot ids in the press order that the person chose; the others go where they are proposed. */
@@ -20,5 +24,6 @@ export const transferSettingsSchema = z.object({
   decided: z.record(spotIdSchema, z.object({ mode: z.enum(LAYER_MODES).optional() })).default({}),
   /** Cut from the back of the film, as it lies on the cutter. */
   isMirrored: z.boolean().default(true),
+  formats: z.array(z.enum(CUT_FORMATS)).max(CUT_FORMATS.length).default(["svg"]),
 });
 export type TransferSettings = z.infer<typeof transferSettingsSchema>;

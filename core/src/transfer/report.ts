@@ -1,0 +1,73 @@
+// What is to be known of layers before film is cut: their numbers, what does not cut or weed, what lies too thick.
+import { findThinRegion, type ThinPlace, type Warning, warnOfThin } from "../checks/index.ts";
+import { boundsOf, pathArea } from "../geometry/index.ts";
+import type { ProcessReport } from "../process/index.ts";
+import { CUT_GAP_MM, CUT_ISLAND_MM, CUT_STRIP_MM, MOST_FILMS } from "../trade/index.ts";
+import { planCuts } from "./cut-plan.ts";
+import type { Layer, Layering } from "./layers.ts";
+import type { TransferSettings } from "./settings.ts";
+
+/** Kinds of places that do not come off the cutter well. */
+const STRIP = "strip";
+const GAP = "film gap";
+const ISLAND = "island";
+/** Decimals of measures in report.json. */
+const DIGITS = 3;
+
+export function reportLayers(layering: Layering, { isMirrored }: TransferSettings): ProcessReport {
+  const { layers, mmPerPx, stack } = layering;
+  const thin = layers.flatMap((layer) => findUncut(layer, mmPerPx));
+  const nameOf = ({ spotId }: ThinPlace) => ` of ${layers.find((layer) => layer.spotId === spotId)?.name}`;
+  const warn = (kind: string, what: (count: number) => string) =>
+    warnOfThin(
+      thin.filter((place) => place.kind === kind).sort((a, b) => a.widthMm - b.widthMm),
+      what,
+      mmPerPx,
+      nameOf,
+    );
+  const plural = (count: number, one: string) => (count === 1 ? one : `${one}s`);
+  const stiff: Warning[] =
+    stack.most > MOST_FILMS
+      ? [{ text: `${stack.most} films lie on each other; more than ${MOST_FILMS} feel stiff.`, place: stack.place }]
+      : [];
+  return {
+    facts: {
+      layers: layers.map((layer) => ({
+        spotId: layer.spotId,
+        name: layer.name,
+        order: layer.order,
+        mode: layer.mode,
+        areaMm2: rounded(layer.areaMm2),
+        pieces: layer.pieces,
+        nodes: layer.nodes,
+        cutLengthMm: rounded(planCuts(layer.region, { ...layering, isMirrored }).cutLengthMm),
+      })),
+    },
+    thin,
+    warnings: [
+      ...warn(STRIP, (count) => `${plural(count, "strip")} of film under ${CUT_STRIP_MM} mm`),
+      ...warn(GAP, (count) => `${plural(count, "gap")} in a layer under ${CUT_GAP_MM} mm, too narrow to weed`),
+      ...warn(ISLAND, (count) => `${plural(count, "island")} under ${CUT_ISLAND_MM} mm across, lost in weeding`),
+      ...stiff,
+    ],
+  };
+}
+
+const rounded = (value: number) => Number(value.toFixed(DIGITS));
+
+/** Strips, gaps and islands of a layer that are finer than is cut and weeded. */
+function findUncut({ region, spotId }: Layer, mmPerPx: number): ThinPlace[] {
+  const limits = { lineMm: CUT_STRIP_MM, gapMm: CUT_GAP_MM };
+  const thin = findThinRegion({ line: STRIP, gap: GAP }, region, limits, mmPerPx);
+  const areas = region.map(pathArea);
+  const turn = Math.sign(areas.reduce((sum, area) => sum + area, 0));
+  const islands = region.flatMap((path, i): ThinPlace[] => {
+    if (Math.sign(areas[i]) !== turn) return [];
+    const { left, top, right, bottom } = boundsOf(path);
+    const [shorter, longer] = [right - left, bottom - top].sort((a, b) => a - b).map((px) => px * mmPerPx);
+    if (longer >= CUT_ISLAND_MM) return [];
+    const place = { x: (left + right) / 2, y: (top + bottom) / 2 };
+    return [{ kind: ISLAND, spotId: null, ...place, widthMm: shorter, lengthMm: longer }];
+  });
+  return [...thin, ...islands].map((place) => ({ ...place, spotId }));
+}
