@@ -2,7 +2,7 @@ import fc from "fast-check";
 import polygonClipping, { type MultiPolygon, type Polygon } from "polygon-clipping";
 import { describe, expect, it } from "vitest";
 import {
-  fillSmallHoles,
+  fillHoles,
   flattenPath,
   formatLength,
   intersectEach,
@@ -122,7 +122,11 @@ describe("polygon arithmetic", () => {
     // One hole lies in what may be filled, with an island; one half in it; one outside; one is too large.
     const holes = [square(10, 10, 6), square(28, 10, 4), square(50, 10, 4), square(10, 40, 20)].map(reversePath);
     const region = toPolygons([square(0, 0, 100), ...holes, square(12, 12, 2)], 0.01);
-    const filled = fillSmallHoles(region, 50, () => toPolygons([square(5, 5, 25), square(5, 35, 30)], 0.01));
+    const filled = fillHoles(
+      region,
+      (areaPx) => areaPx < 50,
+      () => toPolygons([square(5, 5, 25), square(5, 35, 30)], 0.01),
+    );
     const small = [corners(10, 10, 6), corners(28, 10, 4), corners(50, 10, 4)];
     const within: MultiPolygon = [[corners(5, 5, 25)], [corners(5, 35, 30)]];
     const expected = polygonClipping.union(
@@ -134,7 +138,13 @@ describe("polygon arithmetic", () => {
     );
     expect(filled).toHaveLength(expected.flat().length);
     expect(polygonsArea(filled)).toBeCloseTo(areaOf(expected), 6);
-    expect(fillSmallHoles(region, 1, () => region)).toBe(region);
+    expect(
+      fillHoles(
+        region,
+        (areaPx) => areaPx < 1,
+        () => region,
+      ),
+    ).toBe(region);
   });
 });
 

@@ -17,9 +17,9 @@ export {
   trimNumber,
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
-export { type Bounds, boundsOf, eachPoint } from "./points.ts";
+export { type Bounds, boundsOf, eachPoint, lengthAlong } from "./points.ts";
 export {
-  fillSmallHoles,
+  fillHoles,
   intersectEach,
   keepHolding,
   type Polygons,

@@ -1,8 +1,17 @@
 // Points as x, y pairs in one flat array.
+import { lengthOf } from "./vector.ts";
 
 /** Visits each point in order. */
 export function eachPoint(points: ArrayLike<number>, visit: (x: number, y: number) => void): void {
   for (let i = 0; i + 1 < points.length; i += 2) visit(points[i], points[i + 1]);
+}
+
+/** Length of the line through points. */
+export function lengthAlong(points: ArrayLike<number>): number {
+  let length = 0;
+  for (let i = 2; i + 1 < points.length; i += 2)
+    length += lengthOf(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+  return length;
 }
 
 export interface Bounds {

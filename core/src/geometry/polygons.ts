@@ -61,11 +61,15 @@ export function unite(...regions: Polygons[]): Polygons {
 
 /** Whether a ring is only what rounding to the grid opened between two edges that are one. */
 function isSlit(ring: Path64): boolean {
+  return 2 * Math.abs(areaPaths([ring])) < SLIT_STEPS * lengthAround(ring);
+}
+
+function lengthAround(ring: Path64): number {
   let around = 0;
   ring.forEach((point, i) => {
     around += Math.sqrt(distance2(point, ring[i > 0 ? i - 1 : ring.length - 1]));
   });
-  return 2 * Math.abs(areaPaths([ring])) < SLIT_STEPS * around;
+  return around;
 }
 
 /** Rings in groups whose bounds do not meet: what is far apart is not looked at together, since cost grows with its square. */
@@ -182,14 +186,20 @@ export function turnPositive(region: Polygons): Polygons {
 }
 
 /**
- * A united region with its holes smaller than `areaPx` (square source pixels) filled as far as they lie in `within`, polygons
- * right by non-zero winding, which is asked for only if there are such holes.
+ * A united region with those of its holes filled that are small by their area and the length round them (source pixels), as far
+ * as they lie in `within`, polygons right by non-zero winding, which is asked for only if there are such holes.
  */
-export function fillSmallHoles(region: Polygons, areaPx: number, within: () => Polygons): Polygons {
-  const least = areaPx * STEPS_PER_PX * STEPS_PER_PX;
+export function fillHoles(
+  region: Polygons,
+  isSmall: (areaPx: number, aroundPx: number) => boolean,
+  within: () => Polygons,
+): Polygons {
   const areas = region.map((ring) => areaPaths([ring]));
-  const holes = region.filter((_, i) => areas[i] < 0 && areas[i] > -least);
+  const holes = region.filter(
+    (ring, i) => areas[i] < 0 && isSmall(-areas[i] / STEPS_PER_PX ** 2, lengthAround(ring) / STEPS_PER_PX),
+  );
   if (holes.length === 0) return region;
+  const largest = holes.reduce((most, hole) => Math.max(most, -areaPaths([hole])), 0);
   const clip = within();
   const filled: Polygons = [];
   // Most lie in it as they are, and go with their ring and what lies in them.
@@ -200,7 +210,7 @@ export function fillSmallHoles(region: Polygons, areaPx: number, within: () => P
     return false;
   });
   const isGone = (ring: Path64, i: number) =>
-    areas[i] < 0 ? gone.includes(ring) : areas[i] < least && gone.some((hole) => liesIn(ring, hole));
+    areas[i] < 0 ? gone.includes(ring) : areas[i] < largest && gone.some((hole) => liesIn(ring, hole));
   const kept = region.filter((ring, i) => !isGone(ring, i));
   return filled.length > 0 ? unite(kept, filled) : kept;
 }

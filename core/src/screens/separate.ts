@@ -2,7 +2,7 @@
 import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
-  fillSmallHoles,
+  fillHoles,
   pathArea,
   polygonsArea,
   recoverCurves,
@@ -156,8 +156,10 @@ export function spreadInks(
     const under = map.below.flatMap((layer) => spotPaths(layer, id));
     const isAlone = trap.length === 0 && under.length === 0;
     const united = () =>
-      fillSmallHoles(unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)), leastHole(trapPx), () =>
-        darkerThan(rgbToLab(rgb)[0]),
+      fillHoles(
+        unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
+        (areaPx) => areaPx < leastHole(trapPx),
+        () => darkerThan(rgbToLab(rgb)[0]),
       );
     const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
     regions.set(id, { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx });

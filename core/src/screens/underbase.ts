@@ -3,7 +3,7 @@ import { type Rgb, rgbToLab } from "../colour/index.ts";
 import {
   type CubicPath,
   densify,
-  fillSmallHoles,
+  fillHoles,
   flattenPath,
   indexBoundaries,
   measureAcross,
@@ -83,6 +83,7 @@ export function chokeBase(
       [...run.keys()].flatMap((face) => map.faces[face].paths),
       tolerancePx,
     );
-  const whole = fillSmallHoles(unite(toPolygons(curves, tolerancePx), runOn), leastGap * leastGap, under);
+  const isPinhole = (areaPx: number) => areaPx < leastGap * leastGap;
+  const whole = fillHoles(unite(toPolygons(curves, tolerancePx), runOn), isPinhole, under);
   return recoverCurves(choked.length > 0 ? subtract(whole, choked) : whole, curves, tolerancePx);
 }

@@ -6,6 +6,7 @@ export {
   type Drawing,
   faceArea,
   faceAt,
+  faceBeyond,
   fitShapes,
   layersOf,
   type MapEdge,

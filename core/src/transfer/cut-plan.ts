@@ -1,5 +1,5 @@
 // How a layer is cut: contours in millimetres on the cutter's sheet, in the order in which the blade takes them.
-import { type CubicPath, flattenPath, lengthOf, pathArea } from "../geometry/index.ts";
+import { type CubicPath, flattenPath, lengthAlong, lengthOf, pathArea } from "../geometry/index.ts";
 
 /** One closed cut. */
 export interface Contour {
@@ -135,13 +135,6 @@ function areaOf(points: Float64Array): number {
   let twice = 0;
   for (let i = 0; i + 3 < points.length; i += 2) twice += points[i] * points[i + 3] - points[i + 2] * points[i + 1];
   return twice / 2;
-}
-
-function lengthAlong(points: Float64Array): number {
-  let length = 0;
-  for (let i = 2; i < points.length; i += 2)
-    length += lengthOf(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
-  return length;
 }
 
 /** Points that go on along a closed line, from its start, for a length (mm): what a blade that trails cuts twice. */

@@ -3,7 +3,7 @@
 import {
   type CubicPath,
   densify,
-  fillSmallHoles,
+  fillHoles,
   flattenPath,
   indexBoundaries,
   intersectEach,
@@ -25,6 +25,8 @@ export interface LapRoom {
   readonly lapPx: number;
   /** A gap that is narrower is not weeded: the layer runs through. */
   readonly gapPx: number;
+  /** Nor are windows that are narrower on average: under lettering the layer stays whole. */
+  readonly windowPx: number;
   readonly tolerancePx: number;
 }
 
@@ -38,7 +40,7 @@ const MEETING_PX = 0.05;
  * Where what is left open between two laps is too narrow to be weeded, they meet. What no lap touches keeps its curves.
  */
 export function runUnder(
-  { map, rank, lapPx, gapPx, tolerancePx }: LapRoom,
+  { map, rank, lapPx, gapPx, windowPx, tolerancePx }: LapRoom,
   whole: readonly CubicPath[],
   isWhole: (face: number) => boolean,
   own: number,
@@ -66,8 +68,9 @@ export function runUnder(
   const laps = intersectEach(strips, [...over, ...plain]);
   // A strip that reaches over a gap of open garment is film of its own there, and goes.
   const united = keepHolding(unite(plain, laps), plain);
+  const isNarrow = (areaPx: number, aroundPx: number) => 2 * areaPx < windowPx * aroundPx;
   return recoverCurves(
-    fillSmallHoles(united, gapPx * gapPx, () => over),
+    fillHoles(united, isNarrow, () => over),
     whole,
     tolerancePx,
   );

@@ -3,8 +3,9 @@ import type { Rgb } from "../colour/index.ts";
 import { boundsOf, type CubicPath, pathArea, segmentCount } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import type { Point } from "../raster/index.ts";
-import { faceArea, outerRing, outlinePaths, type PlanarMap } from "../trace/index.ts";
+import { faceArea, outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { CUT_GAP_MM } from "../trade/index.ts";
+import { enclosedBy } from "./enclosed.ts";
 import { type LapRoom, runUnder } from "./lap.ts";
 import { chooseLayers } from "./propose-layers.ts";
 import type { LayerMode, TransferSettings } from "./settings.ts";
@@ -40,6 +41,10 @@ export interface Layering {
 /** Curves are flattened to this for polygon arithmetic, mm: well under what cutters repeat. */
 const FLATTEN_MM = 0.004;
 
+/** Windows narrower than this on average, mm, are not weeded out of a lapped layer: it stays whole under lettering (our own). */
+const LEAST_WINDOW_MM = 3;
+const NOTHING: ReadonlySet<number> = new Set();
+
 /** The layers of a traced picture. Flush ones are its shapes, to the last digit. */
 export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, settings: TransferSettings): Layering {
   const { map, spots, widthMm } = design;
@@ -51,14 +56,15 @@ export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, set
     rank: map.faces.map(({ spotId }) => rankOf.get(spotId) ?? -1),
     lapPx: settings.lapMm / mmPerPx,
     gapPx: CUT_GAP_MM / mmPerPx,
+    windowPx: LEAST_WINDOW_MM / mmPerPx,
     tolerancePx: FLATTEN_MM / mmPerPx,
   };
   /** Films on each face. */
   const films = room.rank.map((rank): number => (rank < 0 ? 0 : 1));
   const layers = choices.map(({ spot: { id, name, rgb }, mode, proposedMode }, own): Layer => {
-    const enclosed = mode === "solid" ? enclosedBy(map, room.rank, own) : null;
-    const isWhole = (face: number) => face >= 0 && (room.rank[face] === own || enclosed?.has(face) === true);
-    for (const face of enclosed ?? []) films[face]++;
+    const covered = mode === "solid" ? enclosedBy(map, room.rank, own) : NOTHING;
+    const isWhole = (face: number) => face >= 0 && (room.rank[face] === own || covered.has(face));
+    for (const face of covered) films[face]++;
     const whole = outlinePaths(map, isWhole);
     const region = mode === "flush" ? whole : runUnder(room, whole, isWhole, own);
     const areaPx = areaOf(region);
@@ -87,30 +93,6 @@ function insideOf(map: PlanarMap, face: number): Point | null {
   if (!path) return null;
   const { left, top, right, bottom } = boundsOf(path);
   return { x: (left + right) / 2, y: (top + bottom) / 2 };
-}
-
-/** Faces of later layers that lie wholly inside those of layer `own`; not what lies beyond open garment in there. */
-function enclosedBy(map: PlanarMap, rank: readonly number[], own: number): Set<number> {
-  const enclosed = new Set<number>();
-  const isSeen = new Uint8Array(map.faces.length);
-  map.faces.forEach((face, around) => {
-    if (rank[around] !== own) return;
-    const outer = outerRing(face);
-    const inside: number[] = [];
-    const step = (half: number) => {
-      const { left, right } = map.edges[half >> 1];
-      const beyond = (half & 1) === 0 ? right : left;
-      if (beyond < 0 || beyond === around || isSeen[beyond] === 1) return;
-      isSeen[beyond] = 1;
-      inside.push(beyond);
-      if (rank[beyond] > own) enclosed.add(beyond);
-    };
-    face.rings.forEach((ring, i) => {
-      if (i !== outer) ring.forEach(step);
-    });
-    for (let k = 0; k < inside.length; k++) for (const ring of map.faces[inside[k]].rings) ring.forEach(step);
-  });
-  return enclosed;
 }
 
 function areaOf(region: readonly CubicPath[]): number {

@@ -1,5 +1,5 @@
 // In which order layers are pressed, and how each meets those after it, as long as nobody says otherwise.
-import { flattenPath, lengthOf, pathArea } from "../geometry/index.ts";
+import { flattenPath, lengthAlong, pathArea } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, outerRing, type PlanarMap } from "../trace/index.ts";
 import type { LayerMode, TransferSettings } from "./settings.ts";
@@ -84,8 +84,7 @@ function measureExtents(map: PlanarMap): Map<string, Extent> {
   }
   for (const { path, left, right } of map.edges) {
     const line = flattenPath(path, FLATTEN_PX);
-    let length = 0;
-    for (let i = 2; i < line.length; i += 2) length += lengthOf(line[i] - line[i - 2], line[i + 1] - line[i - 1]);
+    const length = lengthAlong(line);
     for (const face of [left, right]) if (face >= 0) sumOf(map.faces[face].spotId).around += length;
   }
   return new Map(
