@@ -4,6 +4,7 @@ import { parseArgs } from "node:util";
 import { formatHex, parseHex } from "@plain-palette/core/colour";
 import { SHAPE_FORMATS, type ShapeFormat } from "@plain-palette/core/formats";
 import { formatLength, type Length, parseLength, toMm } from "@plain-palette/core/geometry";
+import type { ShellOption } from "@plain-palette/core/process";
 import { allProcesses } from "@plain-palette/core/processes";
 import {
   bringOver,
@@ -19,9 +20,10 @@ import { MAX_FOUND } from "@plain-palette/core/reduce";
 
 const PROCESSES = allProcesses();
 /** What processes let the shell set. */
-const LENGTHS = PROCESSES.flatMap(({ shellLengths }) => shellLengths);
+const PROCESS_OPTIONS = PROCESSES.flatMap(({ shellOptions }) => shellOptions);
+const PROCESS_USAGE = PROCESS_OPTIONS.map((one) => `[--${one.name}${one.kind === "flag" ? "" : ` ${one.example}`}]`);
 
-export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${LENGTHS.map(({ name, example }) => `[--${name} ${example}]`).join(" ")} [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
+export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${PROCESS_USAGE.join(" ")} [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
 /** A wrong call; the message says what is wrong with it. `needsUsage`: the call as a whole is not understood. */
 export class UsageError extends Error {
@@ -43,7 +45,11 @@ export interface SeparateArguments {
   readonly shapes: ShapeWishes;
 }
 
-const LENGTH_OPTIONS = Object.fromEntries(LENGTHS.map(({ name }) => [name, { type: "string" } as const]));
+const PARSED = {
+  length: { type: "string" },
+  words: { type: "string", multiple: true },
+  flag: { type: "boolean" },
+} as const;
 
 const OPTIONS = {
   recipe: { type: "string" },
@@ -61,7 +67,7 @@ const OPTIONS = {
 
 /** Reads the arguments of `separate`. Throws a UsageError. */
 export function readArguments(argv: readonly string[]): SeparateArguments {
-  const { values, positionals } = parse(joinNegatives(argv));
+  const { values, positionals } = parse(joinWords(joinNegatives(argv)));
   const recipe = applyOptions(values.recipe === undefined ? makeRecipe() : readRecipe(values.recipe), values);
   const takesBackground = readBackground(values.background);
   const formats = readFormats(values.shapes);
@@ -79,7 +85,11 @@ export function readArguments(argv: readonly string[]): SeparateArguments {
 
 function parse(argv: readonly string[]) {
   try {
-    return parseArgs({ args: [...argv], allowPositionals: true, options: { ...LENGTH_OPTIONS, ...OPTIONS } });
+    const options = {
+      ...Object.fromEntries(PROCESS_OPTIONS.map(({ name, kind }) => [name, PARSED[kind]])),
+      ...OPTIONS,
+    };
+    return parseArgs({ args: [...argv], allowPositionals: true, options });
   } catch (error) {
     // The library's advice is for programmers; its first sentence says what is wrong.
     const advice = error instanceof Error ? error.message : String(error);
@@ -94,6 +104,19 @@ function joinNegatives(argv: readonly string[]): string[] {
     const before = joined.at(-1);
     if (/^-[\d.,]/.test(word) && before?.startsWith("--") && !before.includes("="))
       joined[joined.length - 1] += `=${word}`;
+    else joined.push(word);
+  }
+  return joined;
+}
+
+/** `--solid a b` as `--solid=a,b`: as many words follow as the option takes. */
+function joinWords(argv: readonly string[]): string[] {
+  const joined: string[] = [];
+  for (const word of argv) {
+    const [, name, begun] = /^--([^=]+)(=?)/.exec(joined.at(-1) ?? "") ?? [];
+    const option = PROCESS_OPTIONS.find((one) => one.name === name);
+    if (option?.kind === "words" && word.split(",").every((part) => option.isWord(part)))
+      joined[joined.length - 1] += `${begun ? "," : "="}${word}`;
     else joined.push(word);
   }
   return joined;
@@ -117,13 +140,25 @@ function applyOptions(recipe: Recipe, values: Values): Recipe {
     shapes: tolerance === undefined ? recipe.shapes : { ...recipe.shapes, tolerancePx: readTolerance(tolerance) },
   };
   const said = new Map<string, unknown>(Object.entries(values));
-  return PROCESSES.reduce((next, one) => {
-    const parts = one.shellLengths.flatMap((length) => {
-      const text = said.get(length.name);
-      return typeof text === "string" ? [length.set(readMm(length, text))] : [];
-    });
-    return parts.length === 0 ? next : one.withSettings(next, Object.assign({}, ...parts));
-  }, applied);
+  return PROCESSES.reduce(
+    (next, process) =>
+      process.shellOptions.reduce((so, option) => {
+        const part = readProcessOption(option, said.get(option.name), process.settingsIn(so));
+        return part === null ? so : process.withSettings(so, part);
+      }, next),
+    applied,
+  );
+}
+
+/** What an option changes of its process's settings; null where it was not said. */
+function readProcessOption(option: ShellOption<unknown>, said: unknown, settings: unknown): object | null {
+  if (option.kind === "flag") return said === true ? option.set() : null;
+  if (option.kind === "length") return typeof said === "string" ? option.set(readMm(option, said)) : null;
+  if (!Array.isArray(said)) return null;
+  const words = said.flatMap((text: string) => text.split(",")).map((word) => word.trim());
+  const wrong = words.find((word) => !option.isWord(word));
+  if (wrong !== undefined) throw new UsageError(`--${option.name} takes ${option.takes}, not "${wrong}"`);
+  return option.set(words, settings);
 }
 
 /** A whole recipe from a file, as the Output step gives it out. */
@@ -163,7 +198,10 @@ function readProcess(text: string): string {
   throw new UsageError(`--process takes ${PROCESSES.map(({ id }) => id).join(" or ")}, not "${text}"`);
 }
 
-function readMm({ name, min, max }: (typeof LENGTHS)[number], text: string): number {
+function readMm(
+  { name, min, max }: { readonly name: string; readonly min: number; readonly max: number },
+  text: string,
+): number {
   return toMm(readLength(`--${name}`, text, "mm", min, max, `${min} to ${max} mm`));
 }
 

@@ -6,7 +6,7 @@ import type { HasProcesses, Made, Maker, Outputs, Process, ProcessReport, Work }
 /** What makes a process. `T` are the results of its steps, of which `L` is what it is about. */
 export interface ProcessParts<S, T, L extends keyof T>
   extends Pick<Process<S, T[L]>, "id" | "name" | "title" | "stock" | "settings" | "writing">,
-    Partial<Pick<Process<S, T[L]>, "shellLengths" | "fromShop">> {
+    Partial<Pick<Process<S, T[L]>, "shellOptions" | "fromShop">> {
   readonly steps: StepTable<T, Work<S>>;
   readonly result: L;
   warnOfSize?(sizeMm: { readonly width: number; readonly height: number }, settings: S): string | null;
@@ -18,7 +18,7 @@ export interface ProcessParts<S, T, L extends keyof T>
 export function defineProcess<S extends object, T extends object, L extends keyof T>(
   parts: ProcessParts<S, T, L>,
 ): Process<S, T[L]> {
-  const { id, name, title, stock, settings, writing, steps, shellLengths = [], fromShop = () => ({}) } = parts;
+  const { id, name, title, stock, settings, writing, steps, shellOptions = [], fromShop = () => ({}) } = parts;
   const nothingDecided = settings.parse({});
   const read = new WeakMap<object, S>();
   const settingsIn = ({ processes }: HasProcesses): S => {
@@ -36,7 +36,7 @@ export function defineProcess<S extends object, T extends object, L extends keyo
     stock,
     settings,
     writing,
-    shellLengths,
+    shellOptions,
     weight: totalWeight(steps),
     fromShop,
     settingsIn,

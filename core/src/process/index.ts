@@ -8,7 +8,7 @@ export type {
   Process,
   ProcessReport,
   Product,
-  ShellLength,
+  ShellOption,
   StepNotice,
   Work,
 } from "./process.ts";

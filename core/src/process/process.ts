@@ -72,15 +72,25 @@ export interface Maker {
   make(design: Design, recipe: HasProcesses, key: string): Generator<StepNotice, Product>;
 }
 
-/** A length that the shell sets by name. */
-export interface ShellLength<S> {
-  readonly name: string;
-  readonly example: string;
-  /** Least and greatest, mm. */
-  readonly min: number;
-  readonly max: number;
-  set(mm: number): Partial<S>;
-}
+/** Something that the shell sets by name: a length within limits (mm), words of a kind, or that it is so. */
+export type ShellOption<S> = { readonly name: string } & (
+  | {
+      readonly kind: "length";
+      readonly example: string;
+      readonly min: number;
+      readonly max: number;
+      set(mm: number): Partial<S>;
+    }
+  | {
+      readonly kind: "words";
+      readonly example: string;
+      /** What words it takes, as a refusal says it. */
+      readonly takes: string;
+      isWord(text: string): boolean;
+      set(words: readonly string[], settings: S): Partial<S>;
+    }
+  | { readonly kind: "flag"; set(): Partial<S> }
+);
 
 /** A way of making a design. `S` are its settings, `R` is what it makes; nobody else needs to know them. */
 export interface Process<S = unknown, R = unknown> {
@@ -92,7 +102,7 @@ export interface Process<S = unknown, R = unknown> {
   /** What its spots are made with. */
   readonly stock: SpotStockKind;
   readonly settings: z.ZodType<S>;
-  readonly shellLengths: readonly ShellLength<S>[];
+  readonly shellOptions: readonly ShellOption<S>[];
   /** As part of what the time of its files is reported. */
   readonly writing: string;
   /** How much its steps are, beside those of the pipeline. */

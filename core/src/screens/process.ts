@@ -63,7 +63,9 @@ export const screens: Process<ScreensSettings, Separation> = defineProcess({
   title: "Separations",
   stock: "ink",
   settings: screensSettingsSchema,
-  shellLengths: [{ name: "trap", example: "0.3mm", ...SCREENS_LIMITS.trapMm, set: (trapMm) => ({ trapMm }) }],
+  shellOptions: [
+    { name: "trap", kind: "length", example: "0.3mm", ...SCREENS_LIMITS.trapMm, set: (trapMm) => ({ trapMm }) },
+  ],
   writing: "films",
   steps: STEPS,
   result: "separate",

@@ -9,6 +9,8 @@ import { z } from "../zod/index.ts";
 
 interface Settings {
   readonly marginMm: number;
+  /** Spots that get a sheet; none: all. */
+  readonly only: string[];
 }
 
 export interface Stencil {
@@ -23,8 +25,19 @@ export const stencils: Process<Settings, readonly Stencil[]> = defineProcess({
   name: "Stencils",
   title: "Sheets",
   stock: "transfer-film",
-  settings: z.object({ marginMm: z.number().min(0).max(50).default(10) }),
-  shellLengths: [{ name: "margin", example: "10mm", min: 0, max: 50, set: (marginMm: number) => ({ marginMm }) }],
+  settings: z.object({ marginMm: z.number().min(0).max(50).default(10), only: z.array(z.string()).default([]) }),
+  shellOptions: [
+    { name: "margin", kind: "length", example: "10mm", min: 0, max: 50, set: (marginMm) => ({ marginMm }) },
+    {
+      name: "only",
+      kind: "words",
+      example: "SPOT-ID ...",
+      takes: "ids of spots",
+      isWord: (text) => /^[0-9a-f]{6}$/.test(text),
+      set: (only) => ({ only: [...only] }),
+    },
+    { name: "no-margin", kind: "flag", set: () => ({ marginMm: 0 }) },
+  ],
   writing: "stencils",
   steps: {
     cut: {
@@ -32,10 +45,10 @@ export const stencils: Process<Settings, readonly Stencil[]> = defineProcess({
       weight: 2,
       part: "cut",
       from: [],
-      reads: ({ design }) => design.spots,
-      compute: ({ design: { map, spots } }): readonly Stencil[] =>
+      reads: ({ design, settings }) => [design.spots, settings.only],
+      compute: ({ design: { map, spots }, settings: { only } }): readonly Stencil[] =>
         spots
-          .filter(({ role }) => role === "ink")
+          .filter(({ id, role }) => role === "ink" && (only.length === 0 || only.includes(id)))
           .map(({ id, name, rgb }) => ({ id, name, hex: formatHex(rgb), openings: spotPaths(map, id) }))
           .filter(({ openings }) => openings.length > 0),
     },

@@ -3,7 +3,10 @@ import { defineProcess, type Process } from "../process/index.ts";
 import { cutLayers, type Layering } from "./layers.ts";
 import { listLayerOutputs } from "./outputs.ts";
 import { reportLayers } from "./report.ts";
-import { TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
+import { CUT_FORMATS, TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
+
+/** Spots are called by the colour that was found, or by the number under which they were added. */
+const SPOT_ID = /^([0-9a-f]{6}|new-\d+)$/;
 
 export const transfer: Process<TransferSettings, Layering> = defineProcess({
   id: "transfer",
@@ -11,7 +14,31 @@ export const transfer: Process<TransferSettings, Layering> = defineProcess({
   title: "Layers",
   stock: "transfer-film",
   settings: transferSettingsSchema,
-  shellLengths: [{ name: "lap", example: "0.5mm", ...TRANSFER_LIMITS.lapMm, set: (lapMm) => ({ lapMm }) }],
+  shellOptions: [
+    { name: "lap", kind: "length", example: "0.5mm", ...TRANSFER_LIMITS.lapMm, set: (lapMm) => ({ lapMm }) },
+    {
+      name: "solid",
+      kind: "words",
+      example: "SPOT-ID ...",
+      takes: "ids of spots",
+      isWord: (text) => SPOT_ID.test(text),
+      set: (ids, { decided }) => ({
+        decided: {
+          ...decided,
+          ...Object.fromEntries(ids.map((id) => [id, { ...decided[id], mode: "solid" as const }])),
+        },
+      }),
+    },
+    {
+      name: "cut",
+      kind: "words",
+      example: CUT_FORMATS.join(","),
+      takes: CUT_FORMATS.join(", "),
+      isWord: (text) => CUT_FORMATS.some((format) => format === text),
+      set: (words) => ({ formats: CUT_FORMATS.filter((format) => words.includes(format)) }),
+    },
+    { name: "no-mirror", kind: "flag", set: () => ({ isMirrored: false }) },
+  ],
   writing: "cut files",
   steps: {
     layers: {

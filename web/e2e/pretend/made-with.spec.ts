@@ -89,6 +89,10 @@ test("the shell makes with it, too, and refuses what there is not", async () => 
     const report = JSON.parse(readFileSync(join(made, "report.json"), "utf8"));
     expect(report.stencils.marginMm).toBe(12);
     expect(Object.keys(report.timingsMs)).toEqual(["decode", "reduce", "trace", "cut", "stencils"]);
+    separate("--process", "stencils", "--only", "14304f", "d8412f", "--no-margin", "--out", folder);
+    expect(sheetsIn(readFileSync(join(made, "stencils.svg"), "utf8"))).toHaveLength(2);
+    expect(JSON.parse(readFileSync(join(made, "report.json"), "utf8")).stencils.marginMm).toBe(0);
+    expect(() => separate("--process", "stencils", "--only", "navy")).toThrow('--only takes ids of spots, not "navy"');
     expect(() => separate("--process", "letterpress")).toThrow(
       '--process takes screens or stencils, not "letterpress"',
     );
