@@ -66,11 +66,15 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
   const proposal = proposeBackground(prepared.raster);
   if (!proposal) return { recipe, note: ["No background of one colour lies round the art: nothing was taken away."] };
   const pick = pickBackground(proposal, prepared.frame, nextActionId(artwork.actions));
-  const { islands } = proposal;
+  const { islands, tolerance } = proposal;
+  // Near the background's colour is also what is meant: cream beside white. Whether they are holes a person sees.
+  const patches = islands === 1 ? "patch" : "patches";
   const note =
     islands === 0
       ? []
-      : [`${islands} ${islands === 1 ? "patch" : "patches"} of the background's colour inside the design stayed.`];
+      : [
+          `${islands} ${patches} within ${tolerance} of the background's ${pick.hex} stayed inside the design; take away on the page (Artwork, Background) what of them is a hole.`,
+        ];
   return { recipe: { ...recipe, artwork: { ...artwork, actions: [...artwork.actions, pick] } }, note };
 }
 

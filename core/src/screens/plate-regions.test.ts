@@ -5,6 +5,7 @@ import { parseHex } from "../colour/index.ts";
 import { type CubicPath, flattenPath, pathArea, segmentCount } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { assignSpots, findColours, reduceColours, type SpotCorrection, UNDECIDED } from "../reduce/index.ts";
+import { independentRegion } from "../testing/independent-regions.test.support.ts";
 import { drawExactly, drawLettering, PLAIN_SHAPES } from "../testing/pictures.test.support.ts";
 import { tracePicture } from "../trace/index.ts";
 import { type Plate, separatePlates } from "./index.ts";
@@ -50,18 +51,8 @@ function separate(raster: Raster, job: Job) {
   return { map, plate, mmPerPx };
 }
 
-/** A region for the independent library (polygon-clipping): rings in mm, combined by even-odd. */
-function polygonsOf(region: readonly CubicPath[], mmPerPx: number): MultiPolygon {
-  const rings = region.map((path): Polygon => {
-    const flat = flattenPath(path, 0.001 / mmPerPx);
-    const ring: [number, number][] = [];
-    // The library loses rings over the last digits of a double.
-    const settled = (v: number) => Math.round(v * mmPerPx * 1e6) / 1e6;
-    for (let i = 0; i < flat.length; i += 2) ring.push([settled(flat[i]), settled(flat[i + 1])]);
-    return [ring];
-  });
-  return rings.length === 0 ? [] : polygonClipping.xor(rings[0], ...rings.slice(1));
-}
+/** A region for the independent library, within a micrometre. */
+const polygonsOf = (region: readonly CubicPath[], mmPerPx: number) => independentRegion(region, mmPerPx, 0.001);
 
 function areaMm2(polygons: MultiPolygon): number {
   return polygons.flat().reduce((sum, ring) => {

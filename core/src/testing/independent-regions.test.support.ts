@@ -2,15 +2,15 @@
 import polygonClipping, { type MultiPolygon, type Polygon } from "polygon-clipping";
 import { type CubicPath, flattenPath } from "../geometry/index.ts";
 
-/** The library loses rings over the last digits of a double; a millionth of a pixel is nothing here. */
+/** The library loses rings over the last digits of a double; a millionth is nothing here. */
 const settled = (v: number) => Math.round(v * 1e6) / 1e6;
 
-/** A region's rings, combined by even-odd. */
-export function independentRegion(region: readonly CubicPath[]): MultiPolygon {
+/** A region's rings in millimetres, or pixels if nothing else is said, combined by even-odd; curves within `off`. */
+export function independentRegion(region: readonly CubicPath[], mmPerPx = 1, off = 0.005): MultiPolygon {
   const rings = region.map((path): Polygon => {
-    const flat = flattenPath(path, 0.005);
+    const flat = flattenPath(path, off / mmPerPx);
     const ring: [number, number][] = [];
-    for (let i = 0; i < flat.length; i += 2) ring.push([settled(flat[i]), settled(flat[i + 1])]);
+    for (let i = 0; i < flat.length; i += 2) ring.push([settled(flat[i] * mmPerPx), settled(flat[i + 1] * mmPerPx)]);
     return [ring];
   });
   const [first, ...others] = rings;
