@@ -1,9 +1,9 @@
 // Where ink, the gap between inks or any other region is thinner than can be made: measured across, from each boundary to the
 // one opposite.
-import Flatbush from "flatbush";
-import { type CubicPath, flattenPath, pathArea } from "../geometry/index.ts";
+import { type CubicPath, lengthOf, pathArea } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { BARE, type PlanarMap } from "../trace/index.ts";
+import { type Boundary, findThin, type ThinLimits, type ThinStep } from "./thin-steps.ts";
 
 /** One stretch that is too thin. */
 export interface ThinPlace {
@@ -18,58 +18,8 @@ export interface ThinPlace {
   readonly lengthMm: number;
 }
 
-export interface ThinLimits {
-  readonly lineMm: number;
-  readonly gapMm: number;
-}
-
-/** Boundaries are walked in steps of this share of the limit, and at least so many pixels. */
-const STEP = 0.25;
-const LEAST_STEP_PX = 0.5;
-/** A boundary that starts anew within this is the same one bending, px. */
-const SELF_PX = 0.25;
-/** Opposite boundaries face each other at least this much (cosine). */
-const FACING = -0.5;
-/** Rounded ends are thinner than their line: a place is as thin as it is at this share of its length. */
-const TYPICAL = 0.15;
-/** Only what stays thin this many limits long counts... */
-const LONG = 2;
-/** ... and a tip or a wedge narrows to nothing: where the width changes by more than this for the way along it (7 degrees), it does not stay. */
-const TAPERS = 0.12;
-/** Widths are compared over the limit's own length, and at least so many pixels: boundaries are only so exact. */
-const LEAST_SPAN_PX = 4;
-
-/** Steps along all boundaries, two for each: one looking to its left, one to its right. */
-interface Walk {
-  readonly x: number[];
-  readonly y: number[];
-  /** Unit direction of the boundary. */
-  readonly dx: number[];
-  readonly dy: number[];
-  /** How much of the boundary a step stands for, px. */
-  readonly length: number[];
-  readonly left: number[];
-  readonly right: number[];
-  /** Number of the boundary: steps of one follow each other. */
-  readonly boundary: number[];
-}
-
-/** A boundary between two grounds. */
-interface Boundary {
-  readonly path: CubicPath;
-  readonly left: number;
-  readonly right: number;
-}
-
-/** One thin step: how long it is, how thin, of what, where, and whether it stays so before and after. */
-interface ThinStep {
-  readonly lengthPx: number;
-  readonly widthPx: number;
-  readonly ground: number;
-  readonly x: number;
-  readonly y: number;
-  readonly stays: boolean;
-}
+/** Round the end of a strip its boundary turns back: more than this (cosine) from step to step. */
+const TURNS_BACK = -0.5;
 
 /** All places thinner than the limits, thinnest first. Cost follows the boundaries' length. */
 export function findThinPlaces(
@@ -84,7 +34,7 @@ export function findThinPlaces(
   const groundOf = map.faces.map(({ spotId }) => inks.indexOf(spotId));
   const ground = (face: number) => (face === BARE ? -1 : groundOf[face]);
   const boundaries = map.edges.map(({ path, left, right }) => ({ path, left: ground(left), right: ground(right) }));
-  return findThin(boundaries, limits, mmPerPx).map(({ ground: own, ...place }) =>
+  return findThin(boundaries, limits, mmPerPx).map(({ ground: own, steps: _, ...place }) =>
     own < 0 ? { kind: "gap", spotId: null, ...place } : { kind: "line", spotId: inks[own], ...place },
   );
 }
@@ -99,164 +49,64 @@ export function findThinRegion(
   limits: ThinLimits,
   mmPerPx: number,
 ): ThinPlace[] {
-  // Outlines turn one way and holes the other: the region lies on the same side of both (y down).
-  const area = region.reduce((sum, path) => sum + pathArea(path), 0);
-  const [left, right] = area > 0 ? [-1, 0] : [0, -1];
-  const boundaries = region.map((path) => ({ path, left, right }));
-  return findThin(boundaries, limits, mmPerPx).map(({ ground, ...place }) => ({
+  return findThin(boundariesOf(region), limits, mmPerPx).map(({ ground, steps: _, ...place }) => ({
     kind: ground < 0 ? (kinds.gap ?? "gap") : kinds.line,
     spotId: null,
     ...place,
   }));
 }
 
-type GroundPlace = Omit<ThinPlace, "kind" | "spotId"> & { readonly ground: number };
-
-function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mmPerPx: number): GroundPlace[] {
-  const finestMm = limits.gapMm > 0 ? Math.min(limits.lineMm, limits.gapMm) : limits.lineMm;
-  const stepPx = Math.max(LEAST_STEP_PX, (STEP * finestMm) / mmPerPx);
-  const walk = walkBoundaries(boundaries, stepPx);
-  const count = walk.x.length;
-  if (count === 0) return [];
-  const index = new Flatbush(count);
-  for (let i = 0; i < count; i++) index.add(walk.x[i], walk.y[i], walk.x[i], walk.y[i]);
-  index.finish();
-  const thin: ThinStep[] = [];
-  for (const side of [1, -1] as const) {
-    const grounds = side === 1 ? walk.left : walk.right;
-    const limitOf = (i: number) => (grounds[i] < 0 ? limits.gapMm : limits.lineMm) / mmPerPx;
-    // Left of a direction, y down, is (dy, -dx).
-    const widths = Float64Array.from({ length: count }, (_, i) =>
-      measureAcross(walk, index, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, limitOf(i), stepPx),
-    );
-    for (let i = 0; i < count; i++) {
-      if (widths[i] >= limitOf(i)) continue;
-      thin.push({
-        lengthPx: walk.length[i],
-        widthPx: widths[i],
-        ground: grounds[i],
-        x: walk.x[i] + (walk.dy[i] * side * widths[i]) / 2,
-        y: walk.y[i] - (walk.dx[i] * side * widths[i]) / 2,
-        stays: taperAt(walk, widths, i, Math.max(LEAST_SPAN_PX, limitOf(i))) < TAPERS,
-      });
-    }
+/**
+ * Lines x, y, ... along the middle of all that is thinner than `limitMm` of a region, source pixels. Where its width cannot be
+ * measured for a short way, as at a fork, they go straight on.
+ */
+export function thinMiddles(region: readonly CubicPath[], limitMm: number, mmPerPx: number): number[][] {
+  const limits = { lineMm: limitMm, gapMm: 0 };
+  const steps = findThin(boundariesOf(region), limits, mmPerPx)
+    .filter(({ ground }) => ground >= 0)
+    .flatMap((place) => place.steps.filter(({ stays, ground }) => stays && ground >= 0))
+    .sort((a, b) => a.at - b.at);
+  const limitPx = limitMm / mmPerPx;
+  const goesOn = (from: ThinStep, to: ThinStep) =>
+    from.boundary === to.boundary &&
+    lengthOf(to.x - from.x, to.y - from.y) < limitPx + to.lengthPx &&
+    from.dx * to.dx + from.dy * to.dy > TURNS_BACK;
+  const runs: ThinStep[][] = [];
+  for (const step of steps) {
+    const last = runs.at(-1);
+    if (last && goesOn(last[last.length - 1], step)) last.push(step);
+    else runs.push([step]);
   }
-  return gather(thin, limits, mmPerPx);
+  // A boundary ends where it begins: so may what is thin along it.
+  const lines: number[][] = [];
+  for (const [k, run] of runs.entries()) {
+    const first = runs.findIndex(([{ boundary }]) => boundary === run[0].boundary);
+    const isLast = runs[k + 1]?.[0].boundary !== run[0].boundary;
+    const closes = isLast && goesOn(run[run.length - 1], runs[first][0]);
+    if (closes && first === k && run.length > 2) lines.push([...middlesOf(run), run[0].x, run[0].y]);
+    else if (closes && first < k) {
+      lines[first] = [];
+      lines.push(toEnds([...run, ...runs[first]]));
+    } else lines.push(toEnds(run));
+  }
+  return lines.filter((line) => line.length > 2);
 }
 
-/** How fast the width changes along the boundary within `spanPx` of step `i`, either way; what is not thin there says nothing. */
-function taperAt(walk: Walk, widths: Float64Array, i: number, spanPx: number): number {
-  let taper = 0;
-  for (const to of [1, -1]) {
-    let way = 0;
-    let j = i;
-    while (walk.boundary[j + to] === walk.boundary[i] && way < spanPx) {
-      way += (walk.length[j] + walk.length[j + to]) / 2;
-      j += to;
-    }
-    if (j !== i && Number.isFinite(widths[j])) taper = Math.max(taper, Math.abs(widths[j] - widths[i]) / spanPx);
-  }
-  return taper;
+const middlesOf = (run: readonly ThinStep[]) => run.flatMap(({ x, y }) => [x, y]);
+
+/** Steps are taken in their middle: what they stand for goes on by half of one at either end. */
+function toEnds(run: readonly ThinStep[]): number[] {
+  const [first, last] = [run[0], run[run.length - 1]];
+  const on = ({ x, y, dx, dy, lengthPx }: ThinStep, way: 1 | -1) => [
+    x + (way * dx * lengthPx) / 2,
+    y + (way * dy * lengthPx) / 2,
+  ];
+  return [...on(first, -1), ...middlesOf(run), ...on(last, 1)];
 }
 
-function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
-  const walk: Walk = { x: [], y: [], dx: [], dy: [], length: [], left: [], right: [], boundary: [] };
-  boundaries.forEach(({ path, left, right }, boundary) => {
-    if (left === right) return;
-    const points = flattenPath(path, 0.02);
-    for (let i = 2; i < points.length; i += 2) {
-      const ax = points[i - 2];
-      const ay = points[i - 1];
-      const length = Math.hypot(points[i] - ax, points[i + 1] - ay);
-      const steps = Math.max(1, Math.round(length / stepPx));
-      if (length === 0) continue;
-      for (let s = 0; s < steps; s++) {
-        const t = (s + 0.5) / steps;
-        walk.x.push(ax + (points[i] - ax) * t);
-        walk.y.push(ay + (points[i + 1] - ay) * t);
-        walk.dx.push((points[i] - ax) / length);
-        walk.dy.push((points[i + 1] - ay) / length);
-        walk.length.push(length / steps);
-        walk.left.push(left);
-        walk.right.push(right);
-        walk.boundary.push(boundary);
-      }
-    }
-  });
-  return walk;
-}
-
-/** Distance from step `i` along its normal to the boundary on the other side of its ground, if it is under `most`. */
-function measureAcross(
-  walk: Walk,
-  index: Flatbush,
-  i: number,
-  own: number,
-  nx: number,
-  ny: number,
-  most: number,
-  stepPx: number,
-): number {
-  const x = walk.x[i];
-  const y = walk.y[i];
-  let best = Number.POSITIVE_INFINITY;
-  const found = index.search(
-    Math.min(x, x + nx * most) - stepPx,
-    Math.min(y, y + ny * most) - stepPx,
-    Math.max(x, x + nx * most) + stepPx,
-    Math.max(y, y + ny * most) + stepPx,
-  );
-  for (const j of found) {
-    const along = (walk.x[j] - x) * nx + (walk.y[j] - y) * ny;
-    if (along < SELF_PX || along >= best) continue;
-    const aside = Math.abs((walk.x[j] - x) * ny - (walk.y[j] - y) * nx);
-    if (aside > stepPx) continue;
-    // The side of j that looks back: its normal against ours.
-    const facing = walk.dy[j] * nx - walk.dx[j] * ny;
-    const isBack = facing <= FACING ? walk.left[j] === own : facing >= -FACING && walk.right[j] === own;
-    if (isBack) best = along;
-  }
-  return best;
-}
-
-/** Thin steps that lie together make one place, if it stays thin for long enough. */
-function gather(thin: readonly ThinStep[], limits: ThinLimits, mmPerPx: number): GroundPlace[] {
-  const cellPx = Math.max(1.5, (2 * Math.max(limits.lineMm, limits.gapMm)) / mmPerPx);
-  const cells = new Map<string, number[]>();
-  const cellOf = ({ x, y }: { x: number; y: number }) => [Math.floor(x / cellPx), Math.floor(y / cellPx)];
-  thin.forEach((step, k) => {
-    const [u, v] = cellOf(step);
-    const key = `${step.ground} ${u} ${v}`;
-    const cell = cells.get(key);
-    if (cell) cell.push(k);
-    else cells.set(key, [k]);
-  });
-  const places: GroundPlace[] = [];
-  const seen = new Set<string>();
-  for (const key of cells.keys()) {
-    if (seen.has(key)) continue;
-    seen.add(key);
-    const stack = [key];
-    const members: number[] = [];
-    for (let at = stack.pop(); at !== undefined; at = stack.pop()) {
-      members.push(...(cells.get(at) ?? []));
-      const [g, u, v] = at.split(" ").map(Number);
-      for (let du = -1; du <= 1; du++)
-        for (let dv = -1; dv <= 1; dv++) {
-          const next = `${g} ${u + du} ${v + dv}`;
-          if (!cells.has(next) || seen.has(next)) continue;
-          seen.add(next);
-          stack.push(next);
-        }
-    }
-    // Both sides of a stretch were walked.
-    const lengthPx = (steps: readonly number[]) => steps.reduce((sum, k) => sum + thin[k].lengthPx, 0) / 2;
-    const steady = members.filter((k) => thin[k].stays).sort((a, b) => thin[a].widthPx - thin[b].widthPx);
-    if (steady.length === 0) continue;
-    const { ground, x, y, widthPx } = thin[steady[Math.floor(steady.length * TYPICAL)]];
-    const limitMm = ground < 0 ? limits.gapMm : limits.lineMm;
-    if (lengthPx(steady) * mmPerPx < LONG * limitMm) continue;
-    places.push({ ground, x, y, widthMm: widthPx * mmPerPx, lengthMm: lengthPx(members) * mmPerPx });
-  }
-  return places.sort((a, b) => a.widthMm - b.widthMm);
+/** Outlines turn one way and holes the other: the region lies on the same side of both (y down). */
+function boundariesOf(region: readonly CubicPath[]): Boundary[] {
+  const area = region.reduce((sum, path) => sum + pathArea(path), 0);
+  const [left, right] = area > 0 ? [-1, 0] : [0, -1];
+  return region.map((path) => ({ path, left, right }));
 }

@@ -20,6 +20,7 @@ export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, t
 export { type Bounds, boundsOf, eachPoint, lengthAlong } from "./points.ts";
 export {
   fillHoles,
+  intersect,
   intersectEach,
   keepHolding,
   type Polygons,
@@ -28,7 +29,8 @@ export {
   toPolygons,
   turnPositive,
   unite,
+  widenLines,
 } from "./polygons.ts";
-export { recoverCurves } from "./recover-curves.ts";
+export { type LooseFit, recoverCurves } from "./recover-curves.ts";
 export { stripBeside } from "./strip.ts";
 export { arcBetween, cosineBetween, lengthOf, mainDirection, tanOfQuarter } from "./vector.ts";

@@ -3,8 +3,11 @@ import {
   areaPaths,
   booleanOp,
   ClipType,
+  EndType,
   FillRule,
   getBounds,
+  inflatePaths,
+  JoinType,
   type Path64,
   type Paths64,
   PointInPolygonResult,
@@ -98,8 +101,8 @@ function groupOverlapping(rings: Polygons): Polygons[] {
   return groups;
 }
 
-/** What lies in both; each right by non-zero winding. */
-function intersect(subject: Polygons, clip: Polygons): Polygons {
+/** What lies in both; each right by non-zero winding. Cost grows with the square of what lies side by side. */
+export function intersect(subject: Polygons, clip: Polygons): Polygons {
   return booleanOp(ClipType.Intersection, subject, clip, FillRule.NonZero);
 }
 
@@ -159,6 +162,28 @@ function around(a: Rect64, b: Rect64): Rect64 {
 /** What lies in the first and not in the second; each right by non-zero winding. */
 export function subtract(subject: Polygons, clip: Polygons): Polygons {
   return booleanOp(ClipType.Difference, subject, clip, FillRule.NonZero);
+}
+
+/**
+ * Everything within `byPx` of lines x, y, ... (cut off at their ends, or round them), and the gaps in between that are narrower than `gapPx`
+ * (closing: Matheron 1975); drawn within `tolerancePx`.
+ */
+export function widenLines(
+  lines: readonly (readonly number[])[],
+  byPx: number,
+  gapPx: number,
+  tolerancePx: number,
+  ends: "round" | "cut off" = "round",
+): Polygons {
+  const share = tolerancePx / 3;
+  const thinOut = (ring: Path64) => dropIdlePoints([...ring, ring[0]], share);
+  const spread = (polygons: Polygons, px: number, end: EndType) =>
+    inflatePaths(polygons, toGrid(px), JoinType.Round, end, 2, toGrid(share)).map(thinOut);
+  const end = ends === "round" ? EndType.Round : EndType.Butt;
+  // Each alone first: all at once cost grows with their square.
+  const wide = lines.map((line) => spread([dropIdlePoints(layOnGrid(line), share)], byPx, end));
+  const united = unite(...wide);
+  return gapPx > 0 ? spread(spread(united, gapPx / 2, EndType.Polygon), -gapPx / 2, EndType.Polygon) : united;
 }
 
 /**

@@ -27,12 +27,21 @@ interface Run {
   readonly length: number;
 }
 
+/** What a line of points is drawn as where it follows no source: a path that begins and ends where it does. */
+export type LooseFit = (points: Float64Array) => CubicPath;
+
 /**
  * Polygons (made from `sources` flattened within `tolerancePx`, and from others) as closed paths in source pixels. What
- * runs along a source keeps its curves; the rest stays straight between corners, those left out that say nothing (half a
- * tolerance off at most). Rings smaller across than the tolerance are rounding's and go. Cost is linear in corners.
+ * runs along a source keeps its curves; the rest becomes what `fitLoose` makes of it, or stays straight between corners, those
+ * left out that say nothing (half a tolerance off at most). Rings smaller across than the tolerance are rounding's and go. Cost
+ * is linear in corners.
  */
-export function recoverCurves(polygons: Polygons, sources: readonly CubicPath[], tolerancePx: number): CubicPath[] {
+export function recoverCurves(
+  polygons: Polygons,
+  sources: readonly CubicPath[],
+  tolerancePx: number,
+  fitLoose?: LooseFit,
+): CubicPath[] {
   const flat = sources.map((path) => flattenPath(path, tolerancePx));
   const places = new Map<number, Place[]>();
   flat.forEach((points, source) => {
@@ -63,6 +72,11 @@ export function recoverCurves(polygons: Polygons, sources: readonly CubicPath[],
     const out = [fromGrid(polygon[first].x), fromGrid(polygon[first].y)];
     let loose = [polygon[first]];
     const pushLoose = () => {
+      if (fitLoose && loose.length > 2) {
+        const points = Float64Array.from(loose.flatMap(({ x, y }) => [fromGrid(x), fromGrid(y)]));
+        for (const value of fitLoose(points).subarray(2)) out.push(value);
+        return;
+      }
       for (const { x, y } of dropIdlePoints(loose, tolerancePx / 2).slice(1)) pushLine(out, fromGrid(x), fromGrid(y));
     };
     for (let k = 0; k < n; ) {

@@ -1,3 +1,4 @@
+export { fitPolyline } from "./fit/index.ts";
 export {
   countFineShapes,
   countShapes,

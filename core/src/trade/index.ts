@@ -18,6 +18,8 @@ export const CHOKE_MM = 0.35;
 /** How far a layer of transfer film runs on under the next, mm; the thinnest gap that is weeded (from memory). */
 export const LAP_MM = 0.5;
 export const CUT_GAP_MM = 0.8;
+/** How near to its place a cut has to be, mm (our own: what a roll cutter repeats is a fifth of it, from memory). */
+export const CUT_TOLERANCE_MM = 0.05;
 /** Thinnest strip of transfer film that cuts, and the width under which an island comes off in weeding, mm (from memory). */
 export const CUT_STRIP_MM = 1;
 export const CUT_ISLAND_MM = 2;

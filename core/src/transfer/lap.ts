@@ -2,20 +2,15 @@
 // where another layer really lies over it, and never out of the design.
 import {
   type CubicPath,
-  densify,
-  fillHoles,
   flattenPath,
-  indexBoundaries,
-  intersectEach,
+  intersect,
   keepHolding,
-  measureAcross,
-  type Polygons,
   recoverCurves,
-  stripBeside,
   toPolygons,
   unite,
+  widenLines,
 } from "../geometry/index.ts";
-import type { PlanarMap } from "../trace/index.ts";
+import { fitPolyline, type PlanarMap } from "../trace/index.ts";
 
 /** The drawing that layers are cut from. */
 export interface LapRoom {
@@ -23,55 +18,34 @@ export interface LapRoom {
   /** Of each face: the place of its layer in the press order, from 0; -1 where no film lies. */
   readonly rank: readonly number[];
   readonly lapPx: number;
-  /** A gap that is narrower is not weeded: the layer runs through. */
-  readonly gapPx: number;
-  /** Nor are windows that are narrower on average: under lettering the layer stays whole. */
+  /** Windows that are narrower are not weeded: the layer runs through. */
   readonly windowPx: number;
+  /** How exactly outlines are followed... */
   readonly tolerancePx: number;
+  /** ... and edges that lie under another layer, as finely as is cut. */
+  readonly cutPx: number;
 }
-
-/** Laps are measured along boundaries in steps of this share of their width. */
-const STEP = 0.5;
-/** Laps from two sides that meet overlap by this much, px. */
-const MEETING_PX = 0.05;
 
 /**
  * The region `whole` (the faces for which `isWhole` holds) of layer `own`, spread by the lap under the faces of later layers.
  * Where what is left open between two laps is too narrow to be weeded, they meet. What no lap touches keeps its curves.
  */
 export function runUnder(
-  { map, rank, lapPx, gapPx, windowPx, tolerancePx }: LapRoom,
+  { map, rank, lapPx, windowPx, tolerancePx, cutPx }: LapRoom,
   whole: readonly CubicPath[],
   isWhole: (face: number) => boolean,
   own: number,
 ): readonly CubicPath[] {
   const isOver = (face: number) => face >= 0 && rank[face] > own && !isWhole(face);
-  const around = map.edges.filter(({ left, right }) => isWhole(left) !== isWhole(right));
-  if (lapPx <= 0 || !around.some(({ left, right }) => isOver(left) || isOver(right))) return whole;
-  const lines = around.map(({ path }) => flattenPath(path, tolerancePx));
-  const crossings = indexBoundaries(lines);
-  const strips: Polygons = [];
-  around.forEach(({ left, right }, e) => {
-    if (!isOver(left) && !isOver(right)) return;
-    const side = isOver(right) ? 1 : -1;
-    const line = densify(lines[e], lapPx * STEP);
-    const across = measureAcross(line, side, 2 * lapPx + gapPx, crossings);
-    const widths = across.distances.map((distance, i) => (across.met[i] < 0 ? lapPx : distance / 2 + MEETING_PX));
-    for (const strip of stripBeside(line, widths, side, tolerancePx)) strips.push(strip);
-  });
-  const over = toPolygons(
-    map.faces.flatMap(({ paths }, face) => (isOver(face) ? paths : [])),
-    tolerancePx,
+  const shared = map.edges.filter(
+    ({ left, right }) => (isWhole(left) && isOver(right)) || (isWhole(right) && isOver(left)),
   );
+  if (lapPx <= 0 || shared.length === 0) return whole;
+  const overPaths = map.faces.flatMap(({ paths }, face) => (isOver(face) ? paths : []));
   const plain = toPolygons(whole, tolerancePx);
-  // Strips overlap the region by a hair: clipped to what lies over it alone, they would lie beside it, and be cut apart.
-  const laps = intersectEach(strips, [...over, ...plain]);
-  // A strip that reaches over a gap of open garment is film of its own there, and goes.
-  const united = keepHolding(unite(plain, laps), plain);
-  const isNarrow = (areaPx: number, aroundPx: number) => 2 * areaPx < windowPx * aroundPx;
-  return recoverCurves(
-    fillHoles(united, isNarrow, () => over),
-    whole,
-    tolerancePx,
-  );
+  const lines = shared.map(({ path }) => flattenPath(path, tolerancePx));
+  const laps = intersect(widenLines(lines, lapPx, windowPx, cutPx), toPolygons(overPaths, tolerancePx));
+  // What reaches over a gap of open garment is film of its own there, and goes.
+  const lapped = keepHolding(unite(plain, laps), plain);
+  return recoverCurves(lapped, [...whole, ...overPaths], tolerancePx, (line) => fitPolyline(line, cutPx));
 }

@@ -46,9 +46,9 @@ export const transfer: Process<TransferSettings, Layering> = defineProcess({
       weight: 12,
       part: "layers",
       from: [],
-      reads: ({ design: { spots, widthMm }, settings: { lapMm, order, decided } }) => [
+      reads: ({ design: { spots, widthMm }, settings: { isMirrored: _, formats: __, ...settings } }) => [
         ...[spots, widthMm],
-        ...[lapMm, order, decided],
+        settings,
       ],
       compute: ({ design, settings }) => cutLayers(design, settings),
     },

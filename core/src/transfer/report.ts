@@ -2,7 +2,7 @@
 import { findThinRegion, type ThinPlace, type Warning, warnOfThin } from "../checks/index.ts";
 import { boundsOf, pathArea } from "../geometry/index.ts";
 import type { ProcessReport } from "../process/index.ts";
-import { CUT_GAP_MM, CUT_ISLAND_MM, CUT_STRIP_MM, MOST_FILMS } from "../trade/index.ts";
+import { MOST_FILMS } from "../trade/index.ts";
 import { planCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { TransferSettings } from "./settings.ts";
@@ -14,9 +14,9 @@ const ISLAND = "island";
 /** Decimals of measures in report.json. */
 const DIGITS = 3;
 
-export function reportLayers(layering: Layering, { isMirrored }: TransferSettings): ProcessReport {
+export function reportLayers(layering: Layering, { isMirrored, limits }: TransferSettings): ProcessReport {
   const { layers, mmPerPx, stack } = layering;
-  const thin = layers.flatMap((layer) => findUncut(layer, mmPerPx));
+  const thin = layers.flatMap((layer) => findUncut(layer, limits, mmPerPx));
   const nameOf = ({ spotId }: ThinPlace) => ` of ${layers.find((layer) => layer.spotId === spotId)?.name}`;
   const warn = (kind: string, what: (count: number) => string) =>
     warnOfThin(
@@ -45,9 +45,9 @@ export function reportLayers(layering: Layering, { isMirrored }: TransferSetting
     },
     thin,
     warnings: [
-      ...warn(STRIP, (count) => `${plural(count, "strip")} of film under ${CUT_STRIP_MM} mm`),
-      ...warn(GAP, (count) => `${plural(count, "gap")} in a layer under ${CUT_GAP_MM} mm, too narrow to weed`),
-      ...warn(ISLAND, (count) => `${plural(count, "island")} under ${CUT_ISLAND_MM} mm across, lost in weeding`),
+      ...warn(STRIP, (count) => `${plural(count, "strip")} of film under ${limits.stripMm} mm`),
+      ...warn(GAP, (count) => `${plural(count, "gap")} in a layer under ${limits.gapMm} mm, too narrow to weed`),
+      ...warn(ISLAND, (count) => `${plural(count, "island")} under ${limits.islandMm} mm across, lost in weeding`),
       ...stiff,
     ],
   };
@@ -56,16 +56,19 @@ export function reportLayers(layering: Layering, { isMirrored }: TransferSetting
 const rounded = (value: number) => Number(value.toFixed(DIGITS));
 
 /** Strips, gaps and islands of a layer that are finer than is cut and weeded. */
-function findUncut({ region, spotId }: Layer, mmPerPx: number): ThinPlace[] {
-  const limits = { lineMm: CUT_STRIP_MM, gapMm: CUT_GAP_MM };
-  const thin = findThinRegion({ line: STRIP, gap: GAP }, region, limits, mmPerPx);
+function findUncut(
+  { region, spotId }: Layer,
+  { stripMm, gapMm, islandMm }: TransferSettings["limits"],
+  mmPerPx: number,
+): ThinPlace[] {
+  const thin = findThinRegion({ line: STRIP, gap: GAP }, region, { lineMm: stripMm, gapMm }, mmPerPx);
   const areas = region.map(pathArea);
   const turn = Math.sign(areas.reduce((sum, area) => sum + area, 0));
   const islands = region.flatMap((path, i): ThinPlace[] => {
     if (Math.sign(areas[i]) !== turn) return [];
     const { left, top, right, bottom } = boundsOf(path);
     const [shorter, longer] = [right - left, bottom - top].sort((a, b) => a - b).map((px) => px * mmPerPx);
-    if (longer >= CUT_ISLAND_MM) return [];
+    if (longer >= islandMm) return [];
     const place = { x: (left + right) / 2, y: (top + bottom) / 2 };
     return [{ kind: ISLAND, spotId: null, ...place, widthMm: shorter, lengthMm: longer }];
   });

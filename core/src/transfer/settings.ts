@@ -1,9 +1,15 @@
 // What a person decides about transfer film, part of the recipe.
-import { LAP_MM } from "../trade/index.ts";
+import { CUT_GAP_MM, CUT_ISLAND_MM, CUT_STRIP_MM, CUT_TOLERANCE_MM, LAP_MM } from "../trade/index.ts";
 import { spotIdSchema, z } from "../zod/index.ts";
 
 /** What a person may type, where other ways in have to say the same. */
-export const TRANSFER_LIMITS = { lapMm: { min: 0, max: 5 } } as const;
+export const TRANSFER_LIMITS = {
+  lapMm: { min: 0, max: 5 },
+  toleranceMm: { min: 0.01, max: 0.5 },
+  stripMm: { min: 0, max: 10 },
+  gapMm: { min: 0, max: 10 },
+  islandMm: { min: 0, max: 20 },
+} as const;
 
 /**
  * How a layer meets those that are pressed after it. Flush: edge to edge. Lapped: it runs on under them by the lap. Solid: it
@@ -16,12 +22,29 @@ export type LayerMode = (typeof LAYER_MODES)[number];
 export const CUT_FORMATS = ["svg", "dxf", "hpgl"] as const;
 export type CutFormat = (typeof CUT_FORMATS)[number];
 
+const limit = (key: keyof typeof TRANSFER_LIMITS) =>
+  z.number().min(TRANSFER_LIMITS[key].min).max(TRANSFER_LIMITS[key].max);
+
 export const transferSettingsSchema = z.object({
-  lapMm: z.number().min(TRANSFER_LIMITS.lapMm.min).max(TRANSFER_LIMITS.lapMm.max).default(LAP_MM),
+  lapMm: limit("lapMm").default(LAP_MM),
+  /** How far an edge that the program draws, under another layer, may lie off its exact place. Traced edges stay as they are. */
+  toleranceMm: limit("toleranceMm").default(CUT_TOLERANCE_MM),
   /** Spot ids in the press order that the person chose; the others go where they are proposed. */
   order: z.array(spotIdSchema).max(200).default([]),
   /** What was decided on a spot's layer, by the spot's id. */
   decided: z.record(spotIdSchema, z.object({ mode: z.enum(LAYER_MODES).optional() })).default({}),
+  /** What cuts and weeds, mm: strips, gaps in a layer, and islands across. */
+  limits: z
+    .object({
+      stripMm: limit("stripMm").default(CUT_STRIP_MM),
+      gapMm: limit("gapMm").default(CUT_GAP_MM),
+      islandMm: limit("islandMm").default(CUT_ISLAND_MM),
+    })
+    .prefault({}),
+  /** Strips that do not cut are widened to what does. */
+  thickensStrips: z.boolean().default(false),
+  /** Islands that get lost in weeding go to the film beside them. */
+  givesIslands: z.boolean().default(false),
   /** Cut from the back of the film, as it lies on the cutter. */
   isMirrored: z.boolean().default(true),
   formats: z.array(z.enum(CUT_FORMATS)).max(CUT_FORMATS.length).default(["svg"]),

@@ -1,5 +1,5 @@
 // From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
-import { type CubicPath, lengthOf } from "../../geometry/index.ts";
+import { type CubicPath, cosineBetween, densify, lengthOf } from "../../geometry/index.ts";
 import type { ReadyLine } from "../read/index.ts";
 import { fitCircle } from "./circle.ts";
 import { fitEllipse } from "./ellipse.ts";
@@ -78,6 +78,28 @@ export function fitBetween(points: Float64Array, breaks: readonly number[], tole
     fit(middle, to);
   }
   return Float64Array.from(out);
+}
+
+/** A computed line turns sharply where it turns by more than this (cosine of 30 degrees). */
+const SHARP = 0.866;
+
+/** Points of a computed line lie so many tolerances apart. */
+const SPACING = 10;
+
+/** The curve along a computed line (x, y pairs, exact, any distance apart) within `tolerance` pixels; its ends and sharp turns stay. */
+export function fitPolyline(line: ArrayLike<number>, tolerance: number): CubicPath {
+  const corners: number[] = [];
+  const points = [line[0], line[1]];
+  for (let i = 2; i + 1 < line.length; i += 2) {
+    const side = [line[i - 2], line[i - 1], line[i], line[i + 1]] as const;
+    for (const value of densify(side, SPACING * tolerance).slice(2)) points.push(value);
+    const dx = side[2] - side[0];
+    const dy = side[3] - side[1];
+    const isLast = i + 3 >= line.length;
+    if (!isLast && cosineBetween(dx, dy, line[i + 2] - side[2], line[i + 3] - side[3]) < SHARP)
+      corners.push(points.length / 2 - 1);
+  }
+  return fitBetween(Float64Array.from(points), [0, ...corners, points.length / 2 - 1], tolerance);
 }
 
 /** Index of the point between two that lies farthest from the first. */

@@ -1,4 +1,4 @@
-export { type CurveSettings, fitLine, toleranceOf } from "./fit-line.ts";
+export { type CurveSettings, fitLine, fitPolyline, toleranceOf } from "./fit-line.ts";
 export { fitStretch } from "./fit-stretch.ts";
 export { roughPath } from "./rough-path.ts";
 export type { Tangent } from "./segment.ts";

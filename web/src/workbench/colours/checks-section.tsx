@@ -1,7 +1,5 @@
 // What will not come out as meant, each with its place and its measure.
 
-import type { ThinPlace } from "@plain-palette/core/checks";
-import { formatHex } from "@plain-palette/core/colour";
 import type { Spot } from "@plain-palette/core/reduce";
 import { LEAST_SHADING } from "@plain-palette/core/trade";
 import type { RefObject } from "react";
@@ -9,6 +7,7 @@ import type { ChecksView } from "../../compute/messages.ts";
 import type { TableControls } from "../../light-table/use-table-view.ts";
 import { useShop } from "../../shop/use-shop.ts";
 import { Group } from "../panel.tsx";
+import { ThinList } from "../thin-list.tsx";
 
 interface Props {
   readonly checks: ChecksView | null;
@@ -31,21 +30,16 @@ export function ChecksSection({ checks, spots, table }: Props) {
           Lines under {settings.thinnestLineMm} mm and gaps under {settings.thinnestGapMm} mm, the shop's limits.
         </p>
         {thin.length === 0 && <p className="pt-1">Nothing is.</p>}
-        {thin.length > 0 && (
-          <ul aria-label="Thin places" className="mt-1 border border-rule bg-card">
-            {thin.slice(0, MOST_LISTED).map((place) => (
-              <ThinRow
-                key={`${place.spotId} ${place.x} ${place.y}`}
-                place={place}
-                spot={spots.find(({ id }) => id === place.spotId) ?? null}
-                onShow={() => table.current?.showPlace(place.x, place.y)}
-              />
-            ))}
-          </ul>
-        )}
-        {thin.length > MOST_LISTED && (
-          <p className="pt-1 text-xs text-soft">and {thin.length - MOST_LISTED} more; all are marked on the table.</p>
-        )}
+        <ThinList
+          label="Thin places"
+          places={thin}
+          most={MOST_LISTED}
+          of={({ spotId }) => {
+            const spot = spots.find(({ id }) => id === spotId);
+            return { name: spot?.name ?? "Gap", rgb: spot?.rgb ?? null };
+          }}
+          onPlace={({ x, y }) => table.current?.showPlace(x, y)}
+        />
       </Group>
       <Group title="Nearly the same">
         {near.length === 0 && <p>No two inks are.</p>}
@@ -65,26 +59,5 @@ export function ChecksSection({ checks, spots, table }: Props) {
         </p>
       </Group>
     </>
-  );
-}
-
-function ThinRow({ place, spot, onShow }: { place: ThinPlace; spot: Spot | null; onShow(): void }) {
-  return (
-    <li className="border-t border-rule first:border-t-0">
-      <button
-        type="button"
-        className="flex w-full items-center gap-2 px-2 py-1 text-left hover:underline"
-        title="Show it on the table"
-        onClick={onShow}
-      >
-        <span
-          className="size-3 shrink-0 border border-soft/50"
-          style={{ background: spot ? formatHex(spot.rgb) : "transparent" }}
-        />
-        <span className="min-w-0 flex-1 truncate">{spot ? spot.name : "Gap"}</span>
-        <span>{place.widthMm.toFixed(2)} mm</span>
-        <span className="w-20 text-right text-xs text-soft">{place.lengthMm.toFixed(1)} mm long</span>
-      </button>
-    </li>
   );
 }

@@ -2,22 +2,16 @@
 import type { ThinPlace } from "@plain-palette/core/checks";
 import { parseHex, rgbToLab } from "@plain-palette/core/colour";
 import { type Plate, screens, wantsBase } from "@plain-palette/core/screens";
-import type { ReactNode } from "react";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { MmField } from "../../parts/fields.tsx";
-import { InkStrip, percent } from "../../parts/ink-strip.tsx";
-import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
+import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
+import { MadeRow, SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Group, Panel } from "../panel.tsx";
 import { setColours } from "../set-colours.ts";
-
-/** Which plates lie on the table. */
-export interface PlateChoice {
-  readonly hidden: ReadonlySet<string>;
-  setHidden(hidden: ReadonlySet<string>): void;
-}
+import { ThinList } from "../thin-list.tsx";
 
 const BASE_MODES = [
   { value: "auto", text: "By garment", title: "On dark garments" },
@@ -27,7 +21,7 @@ const BASE_MODES = [
 
 interface Props {
   readonly computed: Computed;
-  readonly choice: PlateChoice;
+  readonly choice: TableChoice;
   /** Shows a place of the art on the table, upright pixels. */
   onPlace(place: { readonly x: number; readonly y: number }): void;
 }
@@ -47,7 +41,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
   const plates = separation?.plates ?? [];
   const base = plates.find((plate) => plate.kind === "base");
   const inks = plates.filter((plate) => plate.kind === "spot");
-  const largest = Math.max(0, ...plates.map((plate) => plate.coverage));
+  const items = plates.map((plate) => ({ ...plate, share: plate.coverage }));
   const inkIds = inks.map((plate) => plate.id);
   return (
     <Panel>
@@ -56,15 +50,17 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
         {separation && plates.length === 0 && <p>No inks: every colour is dropped or the garment's.</p>}
         {base && (
           <ul aria-label="Underbase">
-            <PlateRow plate={base} largest={largest} choice={choice} plates={plates} grip={null} />
+            <MadeRow item={{ ...base, share: base.coverage }} all={items} choice={choice} grip={null} />
           </ul>
         )}
         <SortableGroups groups={[inkIds]} onMove={(id, toPlaceOf) => setOrder(moveInList(inkIds, id, toPlaceOf))}>
           {() => (
             <ol aria-label="Plates">
-              {inks.map((plate) => (
-                <SortablePlate key={plate.id} plate={plate} largest={largest} choice={choice} plates={plates} />
-              ))}
+              {items
+                .filter(({ kind }) => kind === "spot")
+                .map((item) => (
+                  <SortableMadeRow key={item.id} item={item} all={items} choice={choice} />
+                ))}
             </ol>
           )}
         </SortableGroups>
@@ -126,7 +122,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
             ))}
           </div>
         )}
-        {base && <ThinBase places={thinBase} onPlace={onPlace} />}
+        {base && <ThinBase base={base} places={thinBase} onPlace={onPlace} />}
       </Group>
     </Panel>
   );
@@ -142,90 +138,23 @@ function saysOfGarment(garment: string): string {
 }
 
 /** Where the base is thinner than prints: what lies on it may look dim. */
-function ThinBase({ places, onPlace }: { places: readonly ThinPlace[]; onPlace: Props["onPlace"] }) {
+function ThinBase({ base, places, onPlace }: ThinBaseProps) {
   if (places.length === 0) return null;
   return (
     <div className="mt-2">
       <p className="text-xs text-soft">Too thin to print for sure:</p>
-      <ul aria-label="Thin places of the base" className="mt-1 border border-rule bg-card">
-        {places.slice(0, MOST_LISTED).map(({ x, y, widthMm, lengthMm }) => (
-          <li key={`${x} ${y}`} className="border-t border-rule first:border-t-0">
-            <button
-              type="button"
-              className="flex w-full gap-2 px-2 py-1 text-left hover:underline"
-              title="Show it on the table"
-              onClick={() => onPlace({ x, y })}
-            >
-              <span className="flex-1">Base</span>
-              <span>{widthMm.toFixed(2)} mm</span>
-              <span className="w-20 text-right text-xs text-soft">{lengthMm.toFixed(1)} mm long</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {places.length > MOST_LISTED && <p className="pt-1 text-xs text-soft">and {places.length - MOST_LISTED} more.</p>}
+      <ThinList
+        label="Thin places of the base"
+        places={places}
+        most={MOST_LISTED}
+        of={() => ({ name: "Base", rgb: base.rgb })}
+        onPlace={onPlace}
+      />
     </div>
   );
 }
 
-interface PlateProps {
-  readonly plate: Plate;
-  readonly plates: readonly Plate[];
-  readonly largest: number;
-  readonly choice: PlateChoice;
-}
-
-function SortablePlate(props: PlateProps) {
-  const { row, grip } = useSortableRow(props.plate.id, `Move ${props.plate.name}`);
-  return (
-    <div {...row}>
-      <PlateRow {...props} grip={grip} />
-    </div>
-  );
-}
-
-function PlateRow({ plate, plates, largest, choice, grip }: PlateProps & { grip: ReactNode }) {
-  const isShown = !choice.hidden.has(plate.id);
-  const isAlone = isShown && plates.every((other) => other.id === plate.id || choice.hidden.has(other.id));
-  const toggle = () => {
-    const hidden = new Set(choice.hidden);
-    if (isShown) hidden.add(plate.id);
-    else hidden.delete(plate.id);
-    choice.setHidden(hidden);
-  };
-  return (
-    <li
-      aria-label={plate.name}
-      className="grid grid-cols-[1rem_1.25rem_1fr_auto] items-center gap-x-2 border-t border-rule py-1.5"
-    >
-      <span>{grip}</span>
-      <span className="text-right text-soft">{plate.order}</span>
-      <span className="flex items-baseline gap-2">
-        <span className="truncate font-semibold">{plate.name}</span>
-        <span className="ml-auto text-xs text-soft">{percent(plate.coverage)}</span>
-      </span>
-      <span className="flex items-center gap-1">
-        <button
-          type="button"
-          aria-pressed={isAlone}
-          className="rounded-[3px] border border-rule bg-card px-1.5 text-xs leading-5 aria-pressed:bg-ink aria-pressed:text-white"
-          onClick={() =>
-            choice.setHidden(isAlone ? new Set() : new Set(plates.filter((p) => p.id !== plate.id).map((p) => p.id)))
-          }
-        >
-          Alone
-        </button>
-        <input
-          type="checkbox"
-          aria-label={`${plate.name} on the table`}
-          className="size-4 accent-ink"
-          checked={isShown}
-          onChange={toggle}
-        />
-      </span>
-      <span className="col-span-2 col-start-3 mt-1">
-        <InkStrip rgb={plate.rgb} share={plate.coverage} largest={largest} isFaint={!isShown} />
-      </span>
-    </li>
-  );
+interface ThinBaseProps extends Pick<Props, "onPlace"> {
+  readonly base: Plate;
+  readonly places: readonly ThinPlace[];
 }

@@ -1,0 +1,134 @@
+// Layers: film in press order, how each meets those over it, and what does not cut or weed.
+import type { ThinPlace } from "@plain-palette/core/checks";
+import {
+  LAYER_MODES,
+  type Layer,
+  type Layering,
+  type LayerMode,
+  TRANSFER_LIMITS,
+  transfer,
+} from "@plain-palette/core/transfer";
+import type { ReactNode } from "react";
+import { useJob } from "../../job/use-job.ts";
+import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
+import { MmField } from "../../parts/fields.tsx";
+import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
+import { count } from "../count.ts";
+import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
+import { Group, Panel } from "../panel.tsx";
+import { ThinList } from "../thin-list.tsx";
+
+const MODES = {
+  flush: { text: "Flush", title: "Edge to edge with what is pressed over it" },
+  lapped: { text: "Lapped", title: "Runs on under what is pressed over it, by the lap" },
+  solid: { text: "Solid", title: "Whole under all that it goes round: more film, never a gap" },
+} as const satisfies Record<LayerMode, { text: string; title: string }>;
+
+/** Places listed at most. */
+const MOST_LISTED = 30;
+
+interface Props {
+  readonly layering: Layering | null;
+  readonly thin: readonly ThinPlace[];
+  readonly choice: TableChoice;
+  /** The view in which film moves. */
+  readonly movement: ReactNode;
+  /** Shows a place of the art on the table, upright pixels. */
+  onPlace(place: { readonly x: number; readonly y: number }): void;
+}
+
+export function LayersStep({ layering, thin, choice, movement, onPlace }: Props) {
+  const { lapMm, order, decided } = useJob((state) => transfer.settingsIn(state.recipe));
+  const edit = useJob((state) => state.edit);
+  const set = (part: Parameters<typeof transfer.withSettings>[1]) => edit((r) => transfer.withSettings(r, part));
+  const layers = layering?.layers ?? [];
+  const ids = layers.map(({ spotId }) => spotId);
+  const items = layers.map((layer) => ({ ...layer, id: layer.spotId, share: shareOf(layer, layering) }));
+  const decide = (id: string, mode: LayerMode) => set({ decided: { ...decided, [id]: { ...decided[id], mode } } });
+  return (
+    <Panel>
+      <Group title="Layers in press order">
+        {!layering && <p role="status">Laying film over film ...</p>}
+        {layering && layers.length === 0 && <p>No film: every colour is dropped or the garment's.</p>}
+        <SortableGroups groups={[ids]} onMove={(id, toPlaceOf) => set({ order: moveInList(ids, id, toPlaceOf) })}>
+          {() => (
+            <ol aria-label="Layers">
+              {items.map((item) => (
+                <SortableMadeRow key={item.id} item={item} all={items} choice={choice}>
+                  <LayerLine layer={item} onMode={(mode) => decide(item.id, mode)} />
+                </SortableMadeRow>
+              ))}
+            </ol>
+          )}
+        </SortableGroups>
+        {layers.length > 0 && (
+          <div className="mt-2 flex gap-2">
+            <Button onClick={() => choice.setHidden(new Set())} disabled={choice.hidden.size === 0}>
+              All on the table
+            </Button>
+            <Button
+              onClick={() => set({ order: [], decided: {} })}
+              disabled={order.length === 0 && Object.keys(decided).length === 0}
+            >
+              As proposed
+            </Button>
+          </div>
+        )}
+      </Group>
+      <Group title="Lap">
+        <MmField
+          label="Lap width"
+          valueMm={lapMm}
+          {...TRANSFER_LIMITS.lapMm}
+          hint="A lapped layer runs on under the next by this much, only where film really lies over it"
+          onChange={(mm) => set({ lapMm: mm })}
+        />
+      </Group>
+      {movement}
+      <Group title="What does not cut or weed">
+        {layering && thin.length === 0 && <p>Everything cuts and weeds.</p>}
+        <ThinList
+          label="Places that do not cut or weed"
+          places={thin}
+          most={MOST_LISTED}
+          of={({ kind, spotId }) => {
+            const layer = layers.find((one) => one.spotId === spotId);
+            return { name: `${capital(kind)}, ${layer?.name}`, rgb: layer?.rgb ?? null };
+          }}
+          onPlace={onPlace}
+        />
+      </Group>
+    </Panel>
+  );
+}
+
+/** How a layer meets those over it, and what it takes of film. */
+function LayerLine({ layer, onMode }: { layer: Layer; onMode(mode: LayerMode): void }) {
+  const { name, mode, proposedMode, areaMm2, underMm2, pieces } = layer;
+  const options = LAYER_MODES.map((value) => ({
+    ...{ value, text: MODES[value].text },
+    title: `${MODES[value].title}${value === proposedMode ? "; proposed" : ""}`,
+  }));
+  return (
+    <div className="flex items-center justify-between gap-2 pt-1">
+      <Choice label={`How ${name} meets what lies over it`} value={mode} options={options} onChange={onMode} isSmall />
+      <p
+        className="text-right text-xs leading-4 text-soft"
+        title={underMm2 >= 1 ? `${cm2(underMm2)} of it lies under other film` : undefined}
+      >
+        {cm2(areaMm2)} <span className="block">{count(pieces, "piece")}</span>
+      </p>
+    </div>
+  );
+}
+
+function shareOf({ areaMm2 }: Layer, layering: Layering | null): number {
+  if (!layering) return 0;
+  const { widthPx, heightPx, mmPerPx } = layering;
+  return areaMm2 / (widthPx * heightPx * mmPerPx * mmPerPx);
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+const cm2 = (mm2: number) => `${(mm2 / 100).toFixed(mm2 < 1000 ? 1 : 0)} cm²`;
