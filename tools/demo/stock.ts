@@ -1,5 +1,5 @@
 // The shelf of the demo's shop.
-import type { Stock, StockKind } from "@plain-palette/core/shelf";
+import type { Film, Stock, StockKind } from "@plain-palette/core/shelf";
 
 /** What Quayside Print Room, the invented shop of the demo, has in stock: kind, code, name, colour, detail. */
 const STOCK: readonly (readonly [StockKind, string, string, string, string])[] = [
@@ -23,13 +23,13 @@ const STOCK: readonly (readonly [StockKind, string, string, string, string])[] =
   ["ink", "Q-501", "Heather", "#6b4c8a", ""],
   ["ink", "Q-601", "Crust", "#8c5a34", ""],
   ["ink", "Q-604", "Rye", "#5a3a26", ""],
-  ["transfer-film", "F-01", "Chalk white, matt", "#f8f7f2", "roll 508 mm"],
-  ["transfer-film", "F-02", "Soot, matt", "#1a1a1d", "roll 508 mm"],
-  ["transfer-film", "F-11", "Deep water", "#18345a", "roll 381 mm"],
-  ["transfer-film", "F-12", "Harbour teal", "#22808f", "roll 381 mm"],
-  ["transfer-film", "F-21", "Signal red", "#d33b2c", "roll 508 mm"],
-  ["transfer-film", "F-31", "Oilskin", "#f4b53a", "roll 381 mm"],
-  ["transfer-film", "F-41", "Kelp", "#33623f", "roll 305 mm"],
+  ["transfer-film", "F-01", "Chalk white, matt", "#f8f7f2", "matt"],
+  ["transfer-film", "F-02", "Soot, matt", "#1a1a1d", "matt"],
+  ["transfer-film", "F-11", "Deep water", "#18345a", ""],
+  ["transfer-film", "F-12", "Harbour teal", "#22808f", ""],
+  ["transfer-film", "F-21", "Signal red", "#d33b2c", "matt"],
+  ["transfer-film", "F-31", "Oilskin", "#f4b53a", ""],
+  ["transfer-film", "F-41", "Kelp", "#33623f", "stretches"],
   ["thread", "T-1000", "Salt", "#fdfdf9", "weight 40"],
   ["thread", "T-1010", "Tar", "#121214", "weight 40"],
   ["thread", "T-1120", "Deep water", "#172f52", "weight 40"],
@@ -54,10 +54,29 @@ const STOCK: readonly (readonly [StockKind, string, string, string, string])[] =
   ["garment", "G-61", "Flour sack", "#d9c7a3", "apron"],
 ];
 
+/** Of its transfer films: roll width, mm, price per metre, and what its press is set to; null: as for all films. */
+const FILMS: Readonly<Record<string, readonly [number, number, number | null]>> = {
+  "F-01": [508, 7.9, null],
+  "F-02": [508, 7.9, null],
+  "F-11": [508, 8.6, null],
+  "F-12": [508, 8.6, null],
+  "F-21": [508, 8.6, null],
+  "F-31": [381, 7.2, null],
+  "F-41": [305, 9.8, 150],
+};
+
+function filmOf(code: string): Film | null {
+  const known = FILMS[code];
+  if (!known) return null;
+  const [rollWidthMm, pricePerMetre, celsius] = known;
+  return { rollWidthMm, pricePerMetre, tackS: null, finalS: null, celsius };
+}
+
 export const DEMO_STOCK: readonly Stock[] = STOCK.map(([kind, code, name, hex, detail]) => ({
   kind,
   code,
   name,
   colour: { space: "srgb", hex },
   detail,
+  film: filmOf(code),
 }));

@@ -1,18 +1,19 @@
 // The shelf as a table: one line per stock, a heading line first (RFC 4180).
 import Papa from "papaparse";
-import type { Stock, StockKind } from "../shelf/index.ts";
+import { FILM_FACT_KEYS, FILM_FACTS, readFilm, type Stock, type StockKind } from "../shelf/index.ts";
 import { type StockFile, startReading } from "./stock-file.ts";
 
-const COLUMNS = ["kind", "code", "name", "hex", "L", "a", "b", "detail"] as const;
+const FILM_COLUMNS = FILM_FACT_KEYS.map((key) => FILM_FACTS[key].word.toLowerCase());
+const COLUMNS = ["kind", "code", "name", "hex", "L", "a", "b", "detail", ...FILM_COLUMNS];
 
 /** Text of a CSV file; colours are in `hex`, or in `L`, `a`, `b` (CIELAB, D50). */
 export function writeStockCsv(shelf: readonly Stock[]): string {
-  const rows = shelf.map(({ kind, code, name, colour, detail }) =>
-    colour.space === "srgb"
-      ? [kind, code, name, colour.hex, "", "", "", detail]
-      : [kind, code, name, "", colour.l, colour.a, colour.b, detail],
-  );
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
+  const rows = shelf.map(({ kind, code, name, colour, detail, film }) => [
+    ...[kind, code, name],
+    ...(colour.space === "srgb" ? [colour.hex, "", "", ""] : ["", colour.l, colour.a, colour.b]),
+    ...[detail, ...FILM_FACT_KEYS.map((key) => film?.[key] ?? "")],
+  ]);
+  return `${Papa.unparse({ fields: COLUMNS, data: rows }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
 }
 
 /**
@@ -50,6 +51,7 @@ export function readStockCsv(text: string, kind: StockKind): StockFile {
           ? { space: "srgb", hex: cellOf("hex").replace(/^#?/, "#").toLowerCase() }
           : { space: "lab", l: numberOf(cellOf("L")), a: numberOf(cellOf("a")), b: numberOf(cellOf("b")) },
         detail: cellOf("detail"),
+        film: readFilm(cellOf),
       });
     },
   });

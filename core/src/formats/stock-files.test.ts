@@ -5,13 +5,21 @@ import { STOCK_KINDS, type Stock } from "../shelf/index.ts";
 import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "./index.ts";
 
 const SHELF: Stock[] = [
-  { kind: "ink", code: "Q-104", name: "Harbour blue", colour: { space: "srgb", hex: "#14304f" }, detail: "mesh 156" },
+  {
+    kind: "ink",
+    code: "Q-104",
+    name: "Harbour blue",
+    colour: { space: "srgb", hex: "#14304f" },
+    detail: "mesh 156",
+    film: null,
+  },
   {
     kind: "thread",
     code: "T7",
     name: 'Kite "signal" red',
     colour: { space: "lab", l: 48.2, a: 61.5, b: 40 },
     detail: "",
+    film: null,
   },
   {
     kind: "stone",
@@ -19,6 +27,7 @@ const SHELF: Stock[] = [
     name: "Tern, clear",
     colour: { space: "srgb", hex: "#e9eef0" },
     detail: "2.8 mm, foiled",
+    film: null,
   },
 ];
 
@@ -46,6 +55,16 @@ const stock = fc.record({
     }),
   ),
   detail: fc.oneof(fc.constant(""), text(30)),
+  film: fc.oneof(
+    fc.constant(null),
+    fc.record({
+      rollWidthMm: fc.integer({ min: 50, max: 2000 }),
+      pricePerMetre: fc.option(fc.integer({ min: 0, max: 9999 }).map((pence) => pence / 100)),
+      tackS: fc.option(fc.integer({ min: 0, max: 60 })),
+      finalS: fc.option(fc.integer({ min: 0, max: 60 })),
+      celsius: fc.option(fc.integer({ min: 100, max: 200 })),
+    }),
+  ),
 });
 
 const shelves = fc.uniqueArray(stock, { minLength: 1, maxLength: 6, selector: ({ kind, code }) => `${kind} ${code}` });
@@ -69,6 +88,7 @@ describe("the shelf as CSV", () => {
         name: "Gull grey",
         colour: { space: "lab", l: 52.5, a: -1.25, b: -3 },
         detail: "",
+        film: null,
       },
     ]);
     expect(readStockCsv("code,name,hex\n1,Sand,E8D8B0\n", "ink").stock?.[0].colour).toEqual({
@@ -123,6 +143,7 @@ describe("the shelf as CxF3 (ISO 17972-1, from memory)", () => {
       name: "Kelp",
       colour: { space: "lab", l: 40, a: -20, b: 12 },
       detail: "",
+      film: null,
     };
     expect(readCxf3(file(lab + srgb), "transfer-film").stock).toEqual([kelp]);
     expect(readCxf3(file(srgb + lab), "transfer-film").stock).toEqual([kelp]);

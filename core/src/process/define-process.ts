@@ -1,12 +1,14 @@
 // A process from its parts: what is told to the rest of the program without its types.
+import type { ThinLimits } from "../checks/index.ts";
 import type { OutputFacts } from "../output/index.ts";
+import type { ShopSettings } from "../shelf/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
 import type { HasProcesses, Made, Maker, Outputs, Process, ProcessReport, Work } from "./process.ts";
 
 /** What makes a process. `T` are the results of its steps, of which `L` is what it is about. */
 export interface ProcessParts<S, T, L extends keyof T>
   extends Pick<Process<S, T[L]>, "id" | "name" | "title" | "stock" | "settings" | "writing">,
-    Partial<Pick<Process<S, T[L]>, "shellOptions" | "fromShop">> {
+    Partial<Pick<Process<S, T[L]>, "shellOptions" | "fromShop" | "thinLimits" | "makesShapes">> {
   readonly steps: StepTable<T, Work<S>>;
   readonly result: L;
   warnOfSize?(sizeMm: { readonly width: number; readonly height: number }, settings: S): string | null;
@@ -14,11 +16,14 @@ export interface ProcessParts<S, T, L extends keyof T>
   outputs(work: Work<S>, result: T[L], facts: OutputFacts): Outputs;
 }
 
-/** The process that these parts make. */
+const ofInk = (shop: ShopSettings): ThinLimits => ({ lineMm: shop.thinnestLineMm, gapMm: shop.thinnestGapMm });
+
+/** The process that these parts make. Nothing said of what is too thin, it is what is for ink. */
 export function defineProcess<S extends object, T extends object, L extends keyof T>(
   parts: ProcessParts<S, T, L>,
 ): Process<S, T[L]> {
   const { id, name, title, stock, settings, writing, steps, shellOptions = [], fromShop = () => ({}) } = parts;
+  const { thinLimits = ofInk, makesShapes = true } = parts;
   const nothingDecided = settings.parse({});
   const read = new WeakMap<object, S>();
   const settingsIn = ({ processes }: HasProcesses): S => {
@@ -39,6 +44,8 @@ export function defineProcess<S extends object, T extends object, L extends keyo
     shellOptions,
     weight: totalWeight(steps),
     fromShop,
+    thinLimits,
+    makesShapes,
     settingsIn,
     withSettings: (recipe, part) => ({
       ...recipe,

@@ -1,9 +1,9 @@
 // What a process is to the rest of the program: a way of making a design, whose settings and results are its own.
-import type { ThinPlace, Warning } from "../checks/index.ts";
+import type { ThinLimits, ThinPlace, Warning } from "../checks/index.ts";
 import type { Rgb } from "../colour/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import type { ShopSettings, SpotStockKind } from "../shelf/index.ts";
+import type { ShopSettings, SpotStockKind, StockReference } from "../shelf/index.ts";
 import type { Drawing } from "../trace/index.ts";
 import type { z } from "../zod/index.ts";
 
@@ -18,6 +18,10 @@ export interface Design {
   /** How wide it comes out, mm. */
   readonly widthMm: number;
   readonly garment: Rgb;
+  /** What of the shelf a spot is made with, by its id. */
+  readonly stock: Readonly<Record<string, StockReference>>;
+  /** How many are made. */
+  readonly pieces: number;
 }
 
 /** What the steps of a process work with. */
@@ -109,6 +113,10 @@ export interface Process<S = unknown, R = unknown> {
   readonly weight: number;
   /** What a shop decides once for all jobs, as settings of a new one. */
   fromShop(shop: ShopSettings): unknown;
+  /** Which shapes are too thin for it. */
+  thinLimits(shop: ShopSettings): ThinLimits;
+  /** Whether the design's shapes are what it makes; else its own report says what of that is too thin. */
+  readonly makesShapes: boolean;
   /** The same object as long as the recipe's is. */
   settingsIn(recipe: HasProcesses): S;
   /** The recipe with some of them changed. */

@@ -218,6 +218,10 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
     order: colours.order,
     widthMm: printWidthMm(recipe, resultOf(kept, "prepare").raster),
     garment: garmentRgb(recipe),
+    stock: Object.fromEntries(
+      Object.entries(colours.decided).flatMap(([id, { stock }]) => (stock ? [[id, stock] as const] : [])),
+    ),
+    pieces: colours.pieces,
   };
 }
 

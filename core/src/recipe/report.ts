@@ -10,9 +10,10 @@ import {
   warnOfThin,
 } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
+import { processOf } from "../processes/index.ts";
 import { countShapes, spotCoverage } from "../trace/index.ts";
 import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
-import type { Results } from "./pipeline.ts";
+import { processesIn, type Results } from "./pipeline.ts";
 import { printWidthMm, type Recipe } from "./recipe.ts";
 
 /** With the facts of each process beside these. */
@@ -91,12 +92,24 @@ function mmPerPxOf({ prepared: { raster } }: Results, recipe: Recipe): number {
   return printWidthMm(recipe, raster) / raster.width;
 }
 
+/** What is too thin of the shapes that are made as they are; of others, their process says it. */
+function findThinShapes(results: Results, recipe: Recipe, limits: ThinLimits): ThinPlace[] {
+  const { colours, process } = recipe;
+  const isMade = (spotId: string | null) =>
+    processOf((spotId && colours.decided[spotId]?.process) || process).makesShapes;
+  const { map, reduction } = results;
+  if (!processesIn(recipe).some(({ makesShapes }) => makesShapes)) return [];
+  return findThinPlaces(map, reduction.spots, limits, mmPerPxOf(results, recipe)).filter(({ spotId }) =>
+    isMade(spotId),
+  );
+}
+
 /** What is measured to be too thin, too near or shaded. Slower than the other warnings: not for every change of a slide. */
 export function listChecks(
   results: Results,
   recipe: Recipe,
   limits: ThinLimits = THIN_LIMITS,
-  thin: readonly ThinPlace[] = findThinPlaces(results.map, results.reduction.spots, limits, mmPerPxOf(results, recipe)),
+  thin: readonly ThinPlace[] = findThinShapes(results, recipe, limits),
 ): Warning[] {
   const { findings, reduction, assignment } = results;
   const warnings: Warning[] = [];
@@ -136,7 +149,7 @@ export function makeReport(
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));
   const mm = (length: number) => Number(length.toFixed(3));
-  const thin = findThinPlaces(map, reduction.spots, THIN_LIMITS, mmPerPx);
+  const thin = findThinShapes(results, recipe, THIN_LIMITS);
   const processes = results.made.map((product) => product.report());
   return {
     image: { width: map.width, height: map.height },

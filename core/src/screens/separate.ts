@@ -54,7 +54,7 @@ const BASE_WHITE: Rgb = [255, 255, 255];
 const FLATTEN_MM = 0.002;
 
 /** What is separated: the traced picture, its spots, how wide it prints and on what. */
-export type Separable = Omit<Design, "order">;
+export type Separable = Pick<Design, "map" | "spots" | "widthMm" | "garment">;
 
 /** Separates a traced picture: `spreadInks`, `layBase` and `orderPlates` in one. */
 export function separatePlates(art: Separable, settings: SeparationSettings): Separation {

@@ -1,3 +1,4 @@
+export { FILM_FACT_KEYS, FILM_FACTS, type Film, type FilmFact, filmSchema, readFilm } from "./film.ts";
 export { type MatchLimits, matchStock, type StockMatch } from "./match.ts";
 export {
   priceColours,

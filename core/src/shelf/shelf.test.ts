@@ -9,6 +9,7 @@ const ink = (code: string, hex: string): Stock => ({
   name: code,
   colour: { space: "srgb", hex },
   detail: "",
+  film: null,
 });
 
 describe("colours on the shelf", () => {

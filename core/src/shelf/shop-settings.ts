@@ -1,6 +1,17 @@
 // What a shop decides once for all its jobs: prices, and how near is near enough.
-import { THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
+import {
+  CUT_GAP_MM,
+  CUT_ISLAND_MM,
+  CUT_STRIP_MM,
+  FINAL_S,
+  PRESS_CELSIUS,
+  ROLL_WIDTH_MM,
+  TACK_S,
+  THIN_GAP_MM,
+  THIN_LINE_MM,
+} from "../trade/index.ts";
 import { z } from "../zod/index.ts";
+import { FILM_FACTS } from "./film.ts";
 
 const fields = {
   /** As written before an amount. */
@@ -15,21 +26,29 @@ const fields = {
   nearDifference: z.number().min(0).max(50).default(5),
   thinnestLineMm: z.number().min(0).max(10).default(THIN_LINE_MM),
   thinnestGapMm: z.number().min(0).max(10).default(THIN_GAP_MM),
+  /** Of transfer film: what cuts and weeds, mm. */
+  thinnestStripMm: z.number().min(0).max(10).default(CUT_STRIP_MM),
+  narrowestFilmGapMm: z.number().min(0).max(10).default(CUT_GAP_MM),
+  smallestIslandMm: z.number().min(0).max(20).default(CUT_ISLAND_MM),
+  /** Of films that have no numbers of their own on the shelf. */
+  rollWidthMm: z.number().min(FILM_FACTS.rollWidthMm.min).max(FILM_FACTS.rollWidthMm.max).default(ROLL_WIDTH_MM),
+  pricePerMetre: z.number().min(0).max(FILM_FACTS.pricePerMetre.max).default(0),
+  tackS: z.number().min(0).max(FILM_FACTS.tackS.max).default(TACK_S),
+  finalS: z.number().min(0).max(FILM_FACTS.finalS.max).default(FINAL_S),
+  celsius: z.number().min(0).max(FILM_FACTS.celsius.max).default(PRESS_CELSIUS),
 };
 export const shopSettingsSchema = z.object(fields);
 export type ShopSettings = z.infer<typeof shopSettingsSchema>;
 
+type Fields = typeof fields;
+
 /** Some of them, as they are changed: what is not named stays. */
 export const shopSettingsPatchSchema = z
-  .object({
-    currency: fields.currency.unwrap(),
-    perScreen: fields.perScreen.unwrap(),
-    perColourPiece: fields.perColourPiece.unwrap(),
-    sameDifference: fields.sameDifference.unwrap(),
-    nearDifference: fields.nearDifference.unwrap(),
-    thinnestLineMm: fields.thinnestLineMm.unwrap(),
-    thinnestGapMm: fields.thinnestGapMm.unwrap(),
-  } satisfies Record<keyof ShopSettings, z.ZodType>)
+  .object(
+    Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, field.unwrap()])) as {
+      [K in keyof Fields]: ReturnType<Fields[K]["unwrap"]>;
+    },
+  )
   .partial();
 export type ShopSettingsPatch = z.infer<typeof shopSettingsPatchSchema>;
 

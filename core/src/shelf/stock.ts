@@ -1,6 +1,7 @@
 // What the shop has on its shelf: inks, transfer films, threads, stones and garments, each with its colour.
 import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { hexSchema, z } from "../zod/index.ts";
+import { filmSchema } from "./film.ts";
 
 /** What spots are made with. */
 export const SPOT_STOCK_KINDS = ["ink", "transfer-film", "thread", "stone"] as const;
@@ -49,6 +50,8 @@ export const stockSchema = z.object({
   colour: stockColourSchema,
   /** Whatever else is to be known: roll width, stone size, mesh. */
   detail: line(120).default(""),
+  /** Of transfer films: what rolls and presses have to know. */
+  film: filmSchema.nullable().default(null),
 });
 export type Stock = z.infer<typeof stockSchema>;
 
@@ -60,6 +63,7 @@ export const stockReferenceSchema = z.object({
   hex: hexSchema,
   /** CIEDE2000 to the picture's colour when it was chosen. */
   difference: z.number().min(0),
+  film: filmSchema.nullable().default(null),
 });
 export type StockReference = z.infer<typeof stockReferenceSchema>;
 
@@ -75,6 +79,6 @@ export function stockRgb({ colour }: Pick<Stock, "colour">): Rgb {
 
 /** What a recipe keeps of a stock chosen for a colour. */
 export function referStock(stock: Stock, difference: number): StockReference {
-  const { kind, code, name } = stock;
-  return { kind, code, name, hex: formatHex(stockRgb(stock)), difference };
+  const { kind, code, name, film } = stock;
+  return { kind, code, name, hex: formatHex(stockRgb(stock)), difference, film };
 }

@@ -23,6 +23,12 @@ export const CUT_TOLERANCE_MM = 0.05;
 /** Thinnest strip of transfer film that cuts, and the width under which an island comes off in weeding, mm (from memory). */
 export const CUT_STRIP_MM = 1;
 export const CUT_ISLAND_MM = 2;
+/** Widest of the usual rolls of transfer film, mm (305 and 381 are others); common practice, no source. */
+export const ROLL_WIDTH_MM = 508;
+/** Pressing: seconds a layer is tacked, seconds for the whole at the end, degrees Celsius (common practice, no source). */
+export const TACK_S = 5;
+export const FINAL_S = 15;
+export const PRESS_CELSIUS = 165;
 /** Films on each other that still feel soft (from memory). */
 export const MOST_FILMS = 3;
 /** Full front, adult, inches (common practice, no source). */

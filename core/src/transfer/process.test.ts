@@ -14,7 +14,7 @@ const GOLD: Rgb = [242, 177, 52];
 function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm = raster.width) {
   const { map, reduction } = traceRaster(raster);
   const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-  const design = { map, spots, order: [], widthMm, garment: WHITE };
+  const design = { map, spots, order: [], widthMm, garment: WHITE, stock: {}, pieces: 1 };
   const recipe = transfer.withSettings({ processes: {} }, settings);
   const steps = transfer.open().make(design, recipe, "a picture");
   let step = steps.next();

@@ -40,6 +40,11 @@ export const transfer: Process<TransferSettings, Layering> = defineProcess({
     { name: "no-mirror", kind: "flag", set: () => ({ isMirrored: false }) },
   ],
   writing: "cut files",
+  fromShop: (shop) => ({
+    limits: { stripMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm, islandMm: shop.smallestIslandMm },
+  }),
+  thinLimits: (shop) => ({ lineMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm }),
+  makesShapes: false,
   steps: {
     layers: {
       doing: "Laying film over film",

@@ -16,6 +16,7 @@ import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
 import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
 import { Processes1764237600000 } from "./migrations/processes.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
+import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
 
 /** Opens the database and brings its schema up to date. */
 export async function connectDatabase(url: string): Promise<DataSource> {
@@ -41,6 +42,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       Shelf1764064800000,
       JobPictures1764151200000,
       Processes1764237600000,
+      TransferFilm1795716000000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

@@ -183,6 +183,7 @@ export const StockEntity = new EntitySchema<StockRow>({
     name: { type: "varchar", length: 60 },
     colour: { type: "json" },
     detail: { type: "varchar", length: 120 },
+    film: { type: "json", nullable: true },
     version: { type: "int", unsigned: true },
   },
 });

@@ -1,7 +1,13 @@
 // The shelf and the shop's settings in the database.
 import { randomUUID } from "node:crypto";
 import type { ShopStock, StockImport } from "@plain-palette/contract";
-import { type ShopSettings, type ShopSettingsPatch, type Stock, shopSettingsSchema } from "@plain-palette/core/shelf";
+import {
+  FILM_FACT_KEYS,
+  type ShopSettings,
+  type ShopSettingsPatch,
+  type Stock,
+  shopSettingsSchema,
+} from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
 import { SettingsEntity, StockEntity } from "../database/index.ts";
 
@@ -84,7 +90,10 @@ async function takeOverOne(tx: EntityManager, stock: Stock): Promise<keyof Stock
 }
 
 function isSame(a: Stock, b: Stock): boolean {
-  const facts = ({ name, detail, colour }: Stock) =>
-    JSON.stringify([name, detail, colour.space === "srgb" ? colour.hex : [colour.l, colour.a, colour.b]]);
+  const facts = ({ name, detail, colour, film }: Stock) =>
+    JSON.stringify([
+      ...[name, detail, colour.space === "srgb" ? colour.hex : [colour.l, colour.a, colour.b]],
+      ...FILM_FACT_KEYS.map((key) => film?.[key] ?? null),
+    ]);
   return facts(a) === facts(b);
 }

@@ -10,6 +10,7 @@ const stock = (kind: ShopStock["kind"], code: string, hex: string): ShopStock =>
   name: "Night navy",
   colour: { space: "srgb", hex },
   detail: "",
+  film: null,
 });
 
 it("garments are named by code and name, with their colour in digits; inks are none", () => {

@@ -1,5 +1,5 @@
-// Shop settings: what a colour costs, how near is near enough, how thin still prints.
-import type { ShopSettings, ShopSettingsPatch } from "@plain-palette/core/shelf";
+// Shop settings: what a colour costs, how near is near enough, what still prints and cuts, how film is pressed.
+import { FILM_FACTS, type ShopSettings, type ShopSettingsPatch } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
 import { api } from "../api/client.ts";
@@ -50,15 +50,45 @@ const NUMBERS = {
     { key: "nearDifference", label: "Close enough up to ΔE", hint: "Worth asking the client", max: 50, stepBy: 0.5 },
   ],
 } as const;
-const LENGTHS = [
-  { key: "thinnestLineMm", label: "Thinnest line", hint: "Of ink" },
-  { key: "thinnestGapMm", label: "Thinnest gap", hint: "Open garment between inks" },
+const LENGTHS = {
+  printing: [
+    { key: "thinnestLineMm", label: "Thinnest line", hint: "Of ink", max: 10 },
+    { key: "thinnestGapMm", label: "Thinnest gap", hint: "Open garment between inks", max: 10 },
+  ],
+  cutting: [
+    { key: "thinnestStripMm", label: "Thinnest strip", hint: "Of film that cuts and holds", max: 10 },
+    { key: "narrowestFilmGapMm", label: "Narrowest gap", hint: "In a layer, that is weeded out", max: 10 },
+    {
+      key: "smallestIslandMm",
+      label: "Smallest island",
+      hint: "Across; smaller ones come off with the waste",
+      max: 20,
+    },
+  ],
+} as const;
+/** Of films that have no numbers of their own on the shelf. */
+const FILM_NUMBERS = [
+  {
+    key: "rollWidthMm",
+    label: "Roll width",
+    unit: "mm",
+    hint: "Of films that say nothing else on the shelf",
+    stepBy: 1,
+  },
+  { key: "pricePerMetre", label: "A metre of film", unit: "", hint: null, stepBy: 0.1 },
+  { key: "celsius", label: "Press", unit: "°C", hint: null, stepBy: 5 },
+  { key: "tackS", label: "Tack a layer", unit: "s", hint: null, stepBy: 1 },
+  { key: "finalS", label: "Press the whole", unit: "s", hint: "At the end", stepBy: 1 },
 ] as const;
 
 function Fields({ settings, set }: FieldsProps) {
   const numbers = (group: keyof typeof NUMBERS) =>
     NUMBERS[group].map(({ key, ...field }) => (
       <NumberField key={key} {...field} value={settings[key]} unit="" min={0} onChange={(v) => set({ [key]: v })} />
+    ));
+  const lengths = (group: keyof typeof LENGTHS) =>
+    LENGTHS[group].map(({ key, ...field }) => (
+      <MmField key={key} {...field} valueMm={settings[key]} min={0} onChange={(v) => set({ [key]: v })} />
     ));
   return (
     <>
@@ -74,9 +104,17 @@ function Fields({ settings, set }: FieldsProps) {
         {numbers("costs")}
       </Sheet>
       <Sheet title="Matching the shelf">{numbers("matching")}</Sheet>
-      <Sheet title="What still prints">
-        {LENGTHS.map(({ key, ...field }) => (
-          <MmField key={key} {...field} valueMm={settings[key]} min={0} max={10} onChange={(v) => set({ [key]: v })} />
+      <Sheet title="What still prints">{lengths("printing")}</Sheet>
+      <Sheet title="What still cuts and weeds">{lengths("cutting")}</Sheet>
+      <Sheet title="Transfer film">
+        {FILM_NUMBERS.map(({ key, ...field }) => (
+          <NumberField
+            key={key}
+            {...field}
+            {...FILM_FACTS[key]}
+            value={settings[key]}
+            onChange={(v) => set({ [key]: v })}
+          />
         ))}
       </Sheet>
     </>

@@ -2,6 +2,10 @@
 import type { ShopStock, StockImport } from "@plain-palette/contract";
 import { formatHex } from "@plain-palette/core/colour";
 import {
+  FILM_FACT_KEYS,
+  FILM_FACTS,
+  type Film,
+  type FilmFact,
   STOCK_KINDS,
   STOCK_WORDS,
   type Stock,
@@ -50,6 +54,7 @@ export function Shelf() {
         name: "Not named yet",
         colour: { space: "srgb", hex: "#808080" },
         detail: "",
+        film: null,
       });
     });
   return (
@@ -104,6 +109,7 @@ export function Shelf() {
         )}
         {shown.length > 0 && (
           <StockTable
+            kind={kind}
             stock={shown}
             onChange={(stock, part) =>
               void write((newest) => {
@@ -149,17 +155,23 @@ function TakeInFile({ onPick }: { onPick(file: File): void }) {
 }
 
 interface TableProps {
+  readonly kind: StockKind;
   readonly stock: readonly ShopStock[];
   onChange(stock: ShopStock, part: Partial<Stock>): void;
   onRemove(stock: ShopStock): void;
 }
 
-function StockTable({ stock, onChange, onRemove }: TableProps) {
+/** What films are asked besides: each a narrow column, empty where the shop's own number holds. */
+const NO_FACTS: Film = { rollWidthMm: null, pricePerMetre: null, tackS: null, finalS: null, celsius: null };
+
+function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
+  const facts = kind === "transfer-film" ? FILM_FACT_KEYS : [];
+  const words = facts.map((key) => FILM_FACTS[key].word);
   return (
     <table className="w-full border border-rule bg-sheet">
       <thead className="text-left text-xs text-soft">
         <tr>
-          {["Colour", "Code", "Name", "Value", "Detail", ""].map((head) => (
+          {["Colour", "Code", "Name", "Value", ...words, "Detail", ""].map((head) => (
             <th key={head} scope="col" className="px-2 py-1 font-normal">
               {head}
             </th>
@@ -168,7 +180,13 @@ function StockTable({ stock, onChange, onRemove }: TableProps) {
       </thead>
       <tbody>
         {stock.map((one) => (
-          <StockRow key={one.id} stock={one} onChange={(part) => onChange(one, part)} onRemove={() => onRemove(one)} />
+          <StockRow
+            key={one.id}
+            stock={one}
+            facts={facts}
+            onChange={(part) => onChange(one, part)}
+            onRemove={() => onRemove(one)}
+          />
         ))}
       </tbody>
     </table>
@@ -177,12 +195,13 @@ function StockTable({ stock, onChange, onRemove }: TableProps) {
 
 interface RowProps {
   readonly stock: ShopStock;
+  readonly facts: readonly FilmFact[];
   onChange(part: Partial<Stock>): void;
   onRemove(): void;
 }
 
-function StockRow({ stock, onChange, onRemove }: RowProps) {
-  const { name, code, colour, detail } = stock;
+function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
+  const { name, code, colour, detail, film } = stock;
   const hex = formatHex(stockRgb(stock));
   return (
     <tr aria-label={name} className="border-t border-rule">
@@ -211,7 +230,7 @@ function StockRow({ stock, onChange, onRemove }: RowProps) {
           onCommit={(text) => text.trim() && onChange({ name: text })}
         />
       </td>
-      <td className="w-52 px-2">
+      <td className={facts.length > 0 ? "w-24 px-2" : "w-52 px-2"}>
         <InPlaceText
           label={`Value of ${name}`}
           text={writeColour(colour)}
@@ -222,6 +241,20 @@ function StockRow({ stock, onChange, onRemove }: RowProps) {
           }}
         />
       </td>
+      {facts.map((key) => (
+        <td key={key} className="w-24 px-2">
+          <InPlaceText
+            label={`${FILM_FACTS[key].word} of ${name}`}
+            text={film?.[key]?.toString() ?? ""}
+            placeholder="shop's"
+            className="w-full placeholder:text-soft"
+            onCommit={(text) => {
+              const value = readFact(key, text);
+              if (value !== undefined) onChange({ film: { ...NO_FACTS, ...film, [key]: value } });
+            }}
+          />
+        </td>
+      ))}
       <td className="px-2">
         <InPlaceText
           label={`Detail of ${name}`}
@@ -237,6 +270,13 @@ function StockRow({ stock, onChange, onRemove }: RowProps) {
       </td>
     </tr>
   );
+}
+
+/** A number within its limits, null where it is left to the shop, or nothing where it is neither. */
+function readFact(key: FilmFact, text: string): number | null | undefined {
+  if (text.trim() === "") return null;
+  const value = Number(text.replace(",", "."));
+  return value >= FILM_FACTS[key].min && value <= FILM_FACTS[key].max ? value : undefined;
 }
 
 function writeColour(colour: StockColour): string {

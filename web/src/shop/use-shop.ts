@@ -1,4 +1,6 @@
 // The shelf and the shop's settings, as the server has them.
+import type { ThinLimits } from "@plain-palette/core/checks";
+import { processOf } from "@plain-palette/core/processes";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
@@ -10,9 +12,12 @@ const DEFAULTS = shopSettingsSchema.parse({});
 export function useShop() {
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
   const settings = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
-  const shop = settings.data ?? DEFAULTS;
-  const { thinnestLineMm: lineMm, thinnestGapMm: gapMm } = shop;
-  /** What is too thin to print here. */
-  const limits = useMemo(() => ({ lineMm, gapMm }), [lineMm, gapMm]);
-  return { shelf: shelf.data ?? [], settings: shop, limits };
+  return { shelf: shelf.data ?? [], settings: settings.data ?? DEFAULTS };
+}
+
+/** What is too thin to be made here. */
+export function useThinLimits(process: string): ThinLimits {
+  const { settings } = useShop();
+  const { lineMm, gapMm } = processOf(process).thinLimits(settings);
+  return useMemo(() => ({ lineMm, gapMm }), [lineMm, gapMm]);
 }

@@ -4,8 +4,9 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { LEAST_SHADING } from "@plain-palette/core/trade";
 import type { RefObject } from "react";
 import type { ChecksView } from "../../compute/messages.ts";
+import { useJob } from "../../job/use-job.ts";
 import type { TableControls } from "../../light-table/use-table-view.ts";
-import { useShop } from "../../shop/use-shop.ts";
+import { useThinLimits } from "../../shop/use-shop.ts";
 import { Group } from "../panel.tsx";
 import { ThinList } from "../thin-list.tsx";
 
@@ -19,15 +20,15 @@ interface Props {
 const MOST_LISTED = 40;
 
 export function ChecksSection({ checks, spots, table }: Props) {
-  const { settings } = useShop();
+  const { lineMm, gapMm } = useThinLimits(useJob((state) => state.recipe.process));
   if (!checks) return <p role="status">Measuring ...</p>;
   const nameOf = (id: string | null) => spots.find((spot) => spot.id === id)?.name ?? "Open garment";
   const { thin, near, shading } = checks;
   return (
     <>
-      <Group title="Thinner than prints at this size">
+      <Group title="Thinner than can be made at this size">
         <p className="text-xs text-soft">
-          Lines under {settings.thinnestLineMm} mm and gaps under {settings.thinnestGapMm} mm, the shop's limits.
+          Lines under {lineMm} mm and gaps under {gapMm} mm, the shop's limits.
         </p>
         {thin.length === 0 && <p className="pt-1">Nothing is.</p>}
         <ThinList

@@ -3,7 +3,7 @@ import { processOf } from "@plain-palette/core/processes";
 import type { Spot } from "@plain-palette/core/reduce";
 import { useCallback, useMemo, useState } from "react";
 import { STEP_NAMES } from "../../job/step-names.ts";
-import { useShop } from "../../shop/use-shop.ts";
+import { useThinLimits } from "../../shop/use-shop.ts";
 import { count } from "../count.ts";
 import { ringPlaces, useShapesResult } from "../looks.ts";
 import type { StepScreen } from "../screen.ts";
@@ -31,7 +31,7 @@ export const coloursScreen: StepScreen = {
     });
     const change: ChangePaintDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
     const tool = usePaintTool({ desk, change, prepared, spots: reduced?.spots ?? NO_SPOTS, pointer, ask });
-    const { limits } = useShop();
+    const limits = useThinLimits(bench.recipe.process);
     const isChecking = desk.section === "checks";
     return {
       wishes: {

@@ -1,6 +1,6 @@
 // Output on the bench: what the process shows of what comes out, and the files.
 import { STEP_NAMES } from "../../job/step-names.ts";
-import { useShop } from "../../shop/use-shop.ts";
+import { useThinLimits } from "../../shop/use-shop.ts";
 import { useShapesResult } from "../looks.ts";
 import { processScreenOf } from "../process-screens.ts";
 import type { StepScreen } from "../screen.ts";
@@ -15,7 +15,7 @@ export const outputScreen: StepScreen = {
     const { computed, recipe, showPlace } = bench;
     const part = processScreenOf(recipe.process).useOutput(bench);
     return {
-      wishes: { upTo: "make", checkThin: useShop().limits },
+      wishes: { upTo: "make", checkThin: useThinLimits(recipe.process) },
       result: useShapesResult(bench),
       table: part.table,
       panel: <OutputStep warnings={computed.warnings} part={part} onPlace={showPlace} />,
