@@ -1,4 +1,5 @@
 // What every writer of shapes draws: for each colour its closed shapes, in the order in which they are laid down.
+import type { Rgb } from "../colour/index.ts";
 import type { CubicPath } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { type Drawing, type PlanarMap, spotPaths, stackShapes } from "../trace/index.ts";
@@ -17,12 +18,34 @@ export interface ShapeGroup {
   readonly seams: readonly CubicPath[];
 }
 
+/** Lines beside the shapes, for whatever a machine does with them besides; open, or closed where they end where they begin. */
+export interface LineGroup {
+  readonly use: string;
+  readonly rgb: Rgb;
+  readonly lines: readonly CubicPath[];
+}
+
+/** Words beside the shapes; `sizePx` is their height, `turnDeg` clockwise. */
+export interface WordGroup {
+  readonly use: string;
+  readonly rgb: Rgb;
+  readonly sizePx: number;
+  readonly words: readonly {
+    readonly text: string;
+    readonly x: number;
+    readonly y: number;
+    readonly turnDeg: number;
+  }[];
+}
+
 /** A drawing of shapes at physical size. */
 export interface ShapeDrawing {
   readonly widthPx: number;
   readonly heightPx: number;
   readonly mmPerPx: number;
   readonly groups: readonly ShapeGroup[];
+  readonly lines?: readonly LineGroup[];
+  readonly words?: readonly WordGroup[];
 }
 
 /** Lays out shapes for writing. `spots` are in the order of laying down; those without shapes are left out. */

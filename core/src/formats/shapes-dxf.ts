@@ -1,7 +1,7 @@
 // shapes.dxf: Drawing Interchange Format of release 12 (AC1009; group codes from memory of its published reference), the
 // one that every cutter reads: circles, and closed polylines of lines and arcs, one layer for each colour, in millimetres.
 import type { Rgb } from "../colour/index.ts";
-import { asCircle, type CubicPath, flattenToArcs, trimNumber } from "../geometry/index.ts";
+import { asCircle, type CubicPath, flattenToArcs, isClosed, trimNumber } from "../geometry/index.ts";
 import type { ShapeDrawing } from "./shape-groups.ts";
 
 /** How far arcs may lie off the curves they stand for, mm: a tenth of what the best cutters repeat. */
@@ -18,14 +18,15 @@ const NUMBERED: readonly Rgb[] = [
 ];
 
 /** Text of shapes.dxf, y up, the picture's lower left corner at 0, 0. */
-export function writeShapesDxf({ widthPx, heightPx, mmPerPx, groups }: ShapeDrawing): string {
+export function writeShapesDxf({ widthPx, heightPx, mmPerPx, groups, lines = [], words = [] }: ShapeDrawing): string {
   const out: string[] = [];
   const put = (code: number, value: string | number) => {
     out.push(String(code), typeof value === "number" ? trimNumber(value, 6) : value);
   };
   const x = (px: number) => px * mmPerPx;
   const y = (px: number) => (heightPx - px) * mmPerPx;
-  const layers = nameLayers(groups.map(({ spot }) => spot.name));
+  const colours = [...groups.map(({ spot }) => spot.rgb), ...[...lines, ...words].map(({ rgb }) => rgb)];
+  const layers = nameLayers([...groups.map(({ spot }) => spot.name), ...[...lines, ...words].map(({ use }) => use)]);
   put(0, "SECTION");
   put(2, "HEADER");
   put(9, "$ACADVER");
@@ -41,12 +42,12 @@ export function writeShapesDxf({ widthPx, heightPx, mmPerPx, groups }: ShapeDraw
   put(2, "TABLES");
   put(0, "TABLE");
   put(2, "LAYER");
-  put(70, groups.length);
-  groups.forEach(({ spot }, i) => {
+  put(70, layers.length);
+  colours.forEach((rgb, i) => {
     put(0, "LAYER");
     put(2, layers[i]);
     put(70, 0);
-    put(62, nearestNumbered(spot.rgb));
+    put(62, nearestNumbered(rgb));
     put(6, "CONTINUOUS");
   });
   put(0, "ENDTAB");
@@ -66,7 +67,7 @@ export function writeShapesDxf({ widthPx, heightPx, mmPerPx, groups }: ShapeDraw
     put(0, "POLYLINE");
     put(8, layer);
     put(66, 1);
-    put(70, 1);
+    put(70, isClosed(path) ? 1 : 0);
     const arcs = flattenToArcs(path, TOLERANCE_MM / mmPerPx);
     for (let i = 0; i + 2 < arcs.length; i += 3) {
       put(0, "VERTEX");
@@ -82,6 +83,21 @@ export function writeShapesDxf({ widthPx, heightPx, mmPerPx, groups }: ShapeDraw
   groups.forEach(({ shapes, under }, i) => {
     for (const path of under) addPath(path, layers[i]);
     for (const shape of shapes) for (const path of shape) addPath(path, layers[i]);
+  });
+  const besides = layers.slice(groups.length);
+  lines.forEach((group, i) => {
+    for (const path of group.lines) addPath(path, besides[i]);
+  });
+  words.forEach((group, i) => {
+    for (const { text, x: left, y: base, turnDeg } of group.words) {
+      put(0, "TEXT");
+      put(8, besides[lines.length + i]);
+      put(10, x(left));
+      put(20, y(base));
+      put(40, group.sizePx * mmPerPx);
+      put(1, text);
+      put(50, -turnDeg);
+    }
   });
   put(0, "ENDSEC");
   put(0, "EOF");

@@ -6,6 +6,9 @@ import { type ShapeDrawing, seamWidthPx } from "./shape-groups.ts";
 /** Decimals of a coordinate in source pixels: a thousandth of a pixel is far below any press. */
 export const SVG_DIGITS = 3;
 
+/** How thick lines are that only guide a machine, mm. */
+const LINE_MM = 0.1;
+
 /** Text safe inside an XML attribute. */
 export function escapeXml(text: string): string {
   return text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -38,6 +41,18 @@ export function writeShapesSvg(drawing: ShapeDrawing): string {
     }
     for (const shape of shapes) body += `<path d="${shape.map((path) => pathToSvg(path, SVG_DIGITS)).join("")}"/>\n`;
     body += "</g>\n";
+  }
+  for (const { use, rgb, lines } of drawing.lines ?? []) {
+    const d = lines.map((path) => pathToSvg(path, SVG_DIGITS, isClosed(path))).join("");
+    const thin = trimNumber(LINE_MM / mmPerPx, 3);
+    body += `<g data-use="${use}" fill="none" stroke="${formatHex(rgb)}" stroke-width="${thin}"><path d="${d}"/></g>\n`;
+  }
+  for (const { use, rgb, sizePx, words } of drawing.words ?? []) {
+    const texts = words.map(({ text, x, y, turnDeg }) => {
+      const place = [x, y].map((px) => trimNumber(px, SVG_DIGITS)).join(" ");
+      return `<text transform="translate(${place}) rotate(${turnDeg})">${escapeXml(text)}</text>`;
+    });
+    body += `<g data-use="${use}" fill="${formatHex(rgb)}" font-family="sans-serif" font-size="${trimNumber(sizePx, 3)}">${texts.join("")}</g>\n`;
   }
   return svgRoot(widthPx, heightPx, mmPerPx, body, ' fill-rule="evenodd"');
 }

@@ -29,6 +29,13 @@ export function reversePath(path: CubicPath): CubicPath {
   return out;
 }
 
+/** The curve with every point placed anew by an affine map. */
+export function mapPath(path: CubicPath, place: (x: number, y: number) => readonly [number, number]): CubicPath {
+  const out = new Float64Array(path.length);
+  for (let i = 0; i < path.length; i += 2) out.set(place(path[i], path[i + 1]), i);
+  return out;
+}
+
 /** The curve turned over about the middle of a width; it turns the other way then. */
 export function mirrorPath(path: CubicPath, width: number): CubicPath {
   return path.map((v, i) => (i % 2 === 0 ? width - v : v));
@@ -45,6 +52,17 @@ export function joinPaths(parts: readonly CubicPath[]): CubicPath {
     o += part.length - 2;
   }
   return out;
+}
+
+/** An open path of straight segments through the points x0 y0 x1 y1 ...; one that ends where it begins is closed. */
+export function linePath(points: ArrayLike<number>): CubicPath {
+  const path = new Float64Array(3 * points.length - 4);
+  path.set([points[0], points[1]]);
+  for (let i = 2; i < points.length; i += 2) {
+    const o = 3 * i - 4;
+    path.set([points[i - 2], points[i - 1], points[i], points[i + 1], points[i], points[i + 1]], o);
+  }
+  return path;
 }
 
 /** A closed path of straight segments through the points x0 y0 x1 y1 ... (without a repeated last point). */

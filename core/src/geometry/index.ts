@@ -7,6 +7,8 @@ export {
   isClosed,
   isLine,
   joinPaths,
+  linePath,
+  mapPath,
   mirrorPath,
   nodesOf,
   pathArea,
@@ -17,7 +19,7 @@ export {
   trimNumber,
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
-export { type Bounds, boundsOf, eachPoint, lengthAlong } from "./points.ts";
+export { type Bounds, boundsOf, boundsOfAll, eachPoint, lengthAlong } from "./points.ts";
 export {
   fillHoles,
   intersect,

@@ -35,3 +35,8 @@ export function boundsOf(points: ArrayLike<number>): Bounds {
   }
   return { left, top, right, bottom };
 }
+
+/** The box around several lines or curves. */
+export function boundsOfAll(lines: readonly ArrayLike<number>[]): Bounds {
+  return boundsOf(lines.map(boundsOf).flatMap(({ left, top, right, bottom }) => [left, top, right, bottom]));
+}

@@ -25,6 +25,9 @@ export const CUT_STRIP_MM = 1;
 export const CUT_ISLAND_MM = 2;
 /** Widest of the usual rolls of transfer film, mm (305 and 381 are others); common practice, no source. */
 export const ROLL_WIDTH_MM = 508;
+/** A roll cutter's usual speed, mm/s, and what lifting the blade and going on takes, s (from memory). */
+export const CUT_MM_PER_S = 200;
+export const LIFT_S = 0.25;
 /** Pressing: seconds a layer is tacked, seconds for the whole at the end, degrees Celsius (common practice, no source). */
 export const TACK_S = 5;
 export const FINAL_S = 15;

@@ -1,11 +1,23 @@
 // How a layer is cut: contours in millimetres on the cutter's sheet, in the order in which the blade takes them.
-import { type CubicPath, flattenPath, lengthAlong, lengthOf, pathArea } from "../geometry/index.ts";
+import { type CubicPath, flattenPath, lengthAlong, lengthOf, mapPath, pathArea } from "../geometry/index.ts";
+import type { Nesting, Roll } from "./nest.ts";
+import { type FilmPiece, NAME_MM, placeOnRoll } from "./piece.ts";
 
-/** One closed cut. */
+/** One cut, from where the blade goes down to where it is lifted. */
 export interface Contour {
-  /** x, y pairs, mm from the lower left corner, y up; the last point is the first. */
+  /** x, y pairs, mm from the lower left corner, y up; of an outline and a hole the last point is the first. */
   readonly points: Float64Array;
-  readonly isHole: boolean;
+  readonly kind: "hole" | "outline" | "line";
+}
+
+/** Words that a pen writes. */
+export interface PenText {
+  readonly text: string;
+  readonly x: number;
+  readonly y: number;
+  /** Counterclockwise. */
+  readonly turnDeg: number;
+  readonly heightMm: number;
 }
 
 export interface CutPlan {
@@ -15,6 +27,7 @@ export interface CutPlan {
   readonly contours: readonly Contour[];
   /** Of all contours, overcuts not counted. */
   readonly cutLengthMm: number;
+  readonly words: readonly PenText[];
 }
 
 /** Curves are cut as lines that stay this near, mm: half a step of the plotter language. */
@@ -45,8 +58,8 @@ export function planCuts(region: readonly CubicPath[], sheet: CutSheet): CutPlan
     if (!isOutline(path)) pieces.find(({ outline }) => isInside(outline, points[0], points[1]))?.holes.push(points);
   const contours: Contour[] = [];
   let at: readonly [number, number] = [0, 0];
-  const cut = (points: Float64Array, isHole: boolean) => {
-    contours.push({ points, isHole });
+  const cut = (points: Float64Array, kind: Contour["kind"]) => {
+    contours.push({ points, kind });
     at = [points[0], points[1]];
   };
   takeNearest(
@@ -58,15 +71,51 @@ export function planCuts(region: readonly CubicPath[], sheet: CutSheet): CutPlan
         holes,
         (hole) => hole,
         () => at,
-        (hole) => cut(hole, true),
+        (hole) => cut(hole, "hole"),
       );
-      cut(outline, false);
+      cut(outline, "outline");
     },
   );
-  const cutLengthMm = contours.reduce((sum, { points }) => sum + lengthAlong(points), 0);
-  return { widthMm: widthPx * mmPerPx, heightMm: heightPx * mmPerPx, contours, cutLengthMm };
+  return planOf(widthPx * mmPerPx, heightPx * mmPerPx, contours, []);
 }
 
+function planOf(widthMm: number, heightMm: number, contours: readonly Contour[], words: readonly PenText[]): CutPlan {
+  const cutLengthMm = contours.reduce((sum, { points }) => sum + lengthAlong(points), 0);
+  return { widthMm, heightMm, contours, cutLengthMm, words };
+}
+
+/**
+ * Plans the cutting of all pieces on a roll, x along it and y across, as roll cutters have it: the pieces as they lie, of each
+ * its film and marks, then the lines through its waste, its box last, so that nothing is loose before it is cut.
+ */
+export function planSheetCuts(piece: FilmPiece, { placements, lengthMm }: Nesting, { widthMm }: Roll): CutPlan {
+  const { widthMm: wide, heightMm: high, film, marks, weedLines, box, name } = piece;
+  const own = planCuts([...film, ...marks], { widthPx: wide, heightPx: high, mmPerPx: 1, isMirrored: false }).contours;
+  // From y up to y down, as pieces have it.
+  const turnedOver = own.map(({ points, kind }) => ({
+    points: points.map((v, i) => (i % 2 === 0 ? v : high - v)),
+    kind,
+  }));
+  const line = (points: readonly number[], kind: Contour["kind"]) => ({ points: Float64Array.from(points), kind });
+  const all = [
+    ...turnedOver,
+    ...weedLines.map((points) => line(points, "line")),
+    ...(box ? [line(box, "outline")] : []),
+  ];
+  const inOrder = [...placements].sort((a, b) => a.y - b.y || a.x - b.x);
+  const contours: Contour[] = [];
+  const words: PenText[] = [];
+  for (const placement of inOrder) {
+    // The roll's y is the cutter's x, and its x the cutter's y.
+    const place = (x: number, y: number) => placeOnRoll(piece, placement, x, y).reverse() as [number, number];
+    for (const { points, kind } of all) contours.push({ points: mapPath(points, place), kind });
+    if (name) {
+      const [x, y] = place(name.x, name.y);
+      words.push({ ...{ text: name.text, x, y }, turnDeg: placement.isTurned ? 0 : 90, heightMm: NAME_MM });
+    }
+  }
+  return planOf(lengthMm, widthMm, contours, words);
+}
 /** Takes all of a list, the nearest first. */
 function takeNearest<T>(
   all: readonly T[],

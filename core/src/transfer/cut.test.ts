@@ -1,10 +1,9 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import sharp from "sharp";
 import { afterAll, describe, expect, it } from "vitest";
 import { pathToSvg, polygonPath, reversePath } from "../geometry/index.ts";
+import { drawLines, drawPlot, farFrom } from "../testing/cut-pictures.test.support.ts";
 import { circleRegion } from "../testing/separation.test.support.ts";
 import { planCuts } from "./cut-plan.ts";
 import { UNITS_PER_MM, writeHpgl } from "./hpgl.ts";
@@ -24,7 +23,7 @@ describe("a layer's cuts", () => {
   it("are all of its contours, closed, a hole before the outline round it", () => {
     expect(contours).toHaveLength(4);
     for (const { points } of contours) expect([...points.subarray(-2)]).toEqual([...points.subarray(0, 2)]);
-    const kinds = contours.map(({ isHole }) => isHole);
+    const kinds = contours.map(({ kind }) => kind === "hole");
     expect(kinds.filter(Boolean)).toHaveLength(1);
     const after = contours[kinds.indexOf(true) + 1];
     expect(Math.min(...after.points)).toBeCloseTo(10, 9);
@@ -79,17 +78,7 @@ describe("a plot in the plotter language", () => {
   it("drawn by hp2xx is what librsvg draws of the layer's outlines, within a tenth of a millimetre, at the same size", async () => {
     const stroke = `<path fill="none" stroke="#000" stroke-width="0.1" d="${region.map((path) => pathToSvg(path, 4)).join("")}"/>`;
     const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40">${stroke}</svg>`;
-    const at = (name: string) => join(folder, name);
-    writeFileSync(at("cut.plt"), plot);
-    writeFileSync(at("cut.svg"), svg);
-    execFileSync("hp2xx", ["-q", "-t", "-m", "png", "-d", "508", "-f", at("plot.png"), at("cut.plt")], {
-      stdio: "ignore",
-    });
-    execFileSync("rsvg-convert", ["-d", "508", "-p", "508", "-b", "white", "-o", at("drawn.png"), at("cut.svg")]);
-    const [plotted, drawn] = [
-      await blackOf(readFileSync(at("plot.png"))),
-      await blackOf(readFileSync(at("drawn.png"))),
-    ];
+    const [plotted, drawn] = [await drawPlot(folder, plot), await drawLines(folder, svg)];
     // 20 pixels to the millimetre.
     expect(Math.abs(plotted.width - drawn.width)).toBeLessThanOrEqual(2);
     expect(Math.abs(plotted.height - drawn.height)).toBeLessThanOrEqual(2);
@@ -97,41 +86,3 @@ describe("a plot in the plotter language", () => {
     expect(farFrom(drawn, plotted, 2)).toBe(0);
   });
 });
-
-interface Black {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8Array;
-}
-
-/** What is black of a picture, cut to its bounds. */
-async function blackOf(picture: Buffer): Promise<Black> {
-  const { data, info } = await sharp(picture)
-    .flatten({ background: "#ffffff" })
-    .greyscale()
-    .threshold(160)
-    .trim({ background: "#ffffff", threshold: 10 })
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  const step = info.channels;
-  return {
-    width: info.width,
-    height: info.height,
-    data: Uint8Array.from({ length: info.width * info.height }, (_, p) => (data[p * step] < 128 ? 1 : 0)),
-  };
-}
-
-/** How many black pixels of one have none of the other within so many pixels. */
-function farFrom(one: Black, other: Black, reach: number): number {
-  let far = 0;
-  for (let y = 0; y < one.height; y++)
-    for (let x = 0; x < one.width; x++) {
-      if (one.data[y * one.width + x] === 0) continue;
-      let isNear = false;
-      for (let v = Math.max(0, y - reach); v <= Math.min(other.height - 1, y + reach); v++)
-        for (let u = Math.max(0, x - reach); u <= Math.min(other.width - 1, x + reach); u++)
-          if (other.data[v * other.width + u] === 1) isNear = true;
-      if (!isNear) far++;
-    }
-  return far;
-}

@@ -1,4 +1,6 @@
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
+export type { Transfer } from "./outputs.ts";
+export type { FilmPiece } from "./piece.ts";
 export { transfer } from "./process.ts";
 export {
   CUT_FORMATS,
@@ -9,3 +11,4 @@ export {
   type TransferSettings,
   transferSettingsSchema,
 } from "./settings.ts";
+export type { FilmSheet } from "./sheets.ts";

@@ -101,7 +101,8 @@ export function cutLayers(design: Pick<Design, "map" | "spots" | "widthMm">, set
     widthPx: map.width,
     heightPx: map.height,
     mmPerPx,
-    layers: layers.filter(({ region }) => region.length > 0),
+    // One of which all was given away is none.
+    layers: layers.filter(({ region }) => region.length > 0).map((layer, i) => ({ ...layer, order: i + 1 })),
     given,
     outline: outlinePaths(map, (face) => face >= 0 && rank[face] >= 0),
     stack: { most, place: insideOf(map, films.indexOf(most)) },

@@ -1,13 +1,23 @@
 // The files of a job made with transfer film.
+import type { Rgb } from "../colour/index.ts";
 import { type ShapeDrawing, writeShapesDxf, writeShapesSvg } from "../formats/index.ts";
-import { type CubicPath, mirrorPath } from "../geometry/index.ts";
+import { type CubicPath, linePath, mapPath, mirrorPath } from "../geometry/index.ts";
 import type { Output } from "../output/index.ts";
 import type { Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
-import { planCuts } from "./cut-plan.ts";
+import { planCuts, planSheetCuts } from "./cut-plan.ts";
 import { writeHpgl } from "./hpgl.ts";
 import type { Layer, Layering } from "./layers.ts";
+import type { Nesting } from "./nest.ts";
+import { NAME_MM, placeOnRoll } from "./piece.ts";
 import type { CutFormat, TransferSettings } from "./settings.ts";
+import type { FilmSheet } from "./sheets.ts";
+
+/** What is made of a design: its layers, and the rolls that they are cut from. */
+export interface Transfer {
+  readonly layering: Layering;
+  readonly sheets: readonly FilmSheet[];
+}
 
 /** What each format is as a file. */
 const FILES: Readonly<Record<CutFormat, { readonly ending: string; readonly mediaType: string }>> = {
@@ -16,48 +26,83 @@ const FILES: Readonly<Record<CutFormat, { readonly ending: string; readonly medi
   hpgl: { ending: "plt", mediaType: "application/vnd.hp-hpgl" },
 };
 
-/** A cut file of each layer in each format asked for, as it lies on the cutter, and all layers as they are worn. */
-export function listLayerOutputs(layering: Layering, spots: readonly Spot[], settings: TransferSettings): Outputs {
+/** A transfer's files: a cut file of each layer, all layers as they are worn, and all pieces on their rolls. */
+export function listTransferOutputs(
+  { layering, sheets }: Transfer,
+  spots: readonly Spot[],
+  settings: TransferSettings,
+): Outputs {
   const { formats, isMirrored } = settings;
+  const spotOf = (id: string) => spots.find((spot) => spot.id === id);
   const file = (name: string, mediaType: string, write: () => string): Output => ({
     name,
     mediaType,
     make: async () => new TextEncoder().encode(write()),
   });
+  const inFormats = (name: string, write: (format: CutFormat) => string) =>
+    formats.map((format) => file(`${name}.${FILES[format].ending}`, FILES[format].mediaType, () => write(format)));
   const cuts = layering.layers.flatMap((layer) =>
-    formats.map((format) => {
-      const { ending, mediaType } = FILES[format];
-      const write = () => writeCut(format, layering, layer, spots, isMirrored);
-      return file(`layer-${layer.order}-${layer.spotId}.${ending}`, mediaType, write);
-    }),
+    inFormats(`layer-${layer.order}-${layer.spotId}`, (format) =>
+      format === "hpgl"
+        ? writeHpgl(planCuts(layer.region, { ...layering, isMirrored }))
+        : writeDrawing(format, drawLayers(layering, [layer], spotOf, isMirrored)),
+    ),
   );
-  const all = () => writeShapesSvg(drawLayers(layering, layering.layers, spots, false));
-  return { outputs: [...cuts, file("layers.svg", FILES.svg.mediaType, all)], notes: [] };
+  const rolls = sheets.flatMap((sheet) => {
+    const { nesting, piece, roll, order, spotId } = sheet;
+    if (!settings.sheets.isMade || !nesting) return [];
+    return inFormats(`sheet-${order}-${spotId}`, (format) =>
+      format === "hpgl"
+        ? writeHpgl(planSheetCuts(piece, nesting, roll))
+        : writeDrawing(format, drawSheet(sheet, nesting, spotOf(spotId))),
+    );
+  });
+  const all = () => writeShapesSvg(drawLayers(layering, layering.layers, spotOf, false));
+  return { outputs: [...cuts, file("layers.svg", FILES.svg.mediaType, all), ...rolls], notes: [] };
 }
 
-function writeCut(
-  format: CutFormat,
-  layering: Layering,
-  layer: Layer,
-  spots: readonly Spot[],
-  isMirrored: boolean,
-): string {
-  if (format === "hpgl") return writeHpgl(planCuts(layer.region, { ...layering, isMirrored }));
-  const drawing = drawLayers(layering, [layer], spots, isMirrored);
-  return format === "dxf" ? writeShapesDxf(drawing) : writeShapesSvg(drawing);
-}
+const writeDrawing = (format: "svg" | "dxf", drawing: ShapeDrawing) =>
+  format === "dxf" ? writeShapesDxf(drawing) : writeShapesSvg(drawing);
 
 /** Layers as a drawing of shapes, in press order; nothing is drawn beside what is cut. */
 function drawLayers(
   { widthPx, heightPx, mmPerPx }: Layering,
   layers: readonly Layer[],
-  spots: readonly Spot[],
+  spotOf: (id: string) => Spot | undefined,
   isMirrored: boolean,
 ): ShapeDrawing {
   const laid = (path: CubicPath) => (isMirrored ? mirrorPath(path, widthPx) : path);
   const groups = layers.flatMap(({ spotId, region }) => {
-    const spot = spots.find(({ id }) => id === spotId);
+    const spot = spotOf(spotId);
     return spot ? [{ spot, shapes: [region.map(laid)], under: [], seams: [] }] : [];
   });
   return { widthPx, heightPx, mmPerPx, groups };
+}
+
+/** Black, for what is no film. */
+const BESIDE: Rgb = [0, 0, 0];
+
+/** A roll as a drawing in millimetres: the film of all pieces, and beside it what parts the waste and what a pen writes. */
+function drawSheet(
+  { piece, roll }: FilmSheet,
+  { placements, lengthMm }: Nesting,
+  spot: Spot | undefined,
+): ShapeDrawing {
+  const { film, marks, box, weedLines, name } = piece;
+  const onRoll = (paths: readonly CubicPath[]) =>
+    placements.map((placement) => paths.map((path) => mapPath(path, (x, y) => placeOnRoll(piece, placement, x, y))));
+  const group = (use: string, lines: readonly CubicPath[]) =>
+    lines.length > 0 ? [{ use, rgb: BESIDE, lines: onRoll(lines).flat() }] : [];
+  const words = placements.flatMap((placement) => {
+    if (!name) return [];
+    const [x, y] = placeOnRoll(piece, placement, name.x, name.y);
+    return [{ text: name.text, x, y, turnDeg: placement.isTurned ? 90 : 0 }];
+  });
+  const shapes = [...onRoll(film), ...onRoll(marks).flatMap((all) => all.map((mark) => [mark]))];
+  return {
+    ...{ widthPx: roll.widthMm, heightPx: lengthMm, mmPerPx: 1 },
+    groups: spot ? [{ spot, shapes, under: [], seams: [] }] : [],
+    lines: [...group("weed", weedLines.map(linePath)), ...group("box", box ? [linePath(box)] : [])],
+    words: words.length > 0 ? [{ use: "pen", rgb: BESIDE, sizePx: NAME_MM, words }] : [],
+  };
 }

@@ -50,6 +50,8 @@ describe("transfer film", () => {
       ...["svg", "dxf", "plt"].map((ending) => `layer-1-f2b134.${ending}`),
       ...["svg", "dxf", "plt"].map((ending) => `layer-2-14304f.${ending}`),
       "layers.svg",
+      ...["svg", "dxf", "plt"].map((ending) => `sheet-1-f2b134.${ending}`),
+      ...["svg", "dxf", "plt"].map((ending) => `sheet-2-14304f.${ending}`),
     ]);
     // By resvg: the navy bar lies at the left as it is worn, and at the right on the cutter.
     const colourAt = (svg: string, x: number, y: number) => {

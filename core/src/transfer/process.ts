@@ -1,14 +1,49 @@
 // Transfer film as a process: a sheet of coloured film cut for each spot, pressed one on the other.
-import { defineProcess, type Process } from "../process/index.ts";
+import { defineProcess, type Process, type Work } from "../process/index.ts";
+import type { Get, StepTable } from "../steps/index.ts";
 import { cutLayers, type Layering } from "./layers.ts";
-import { listLayerOutputs } from "./outputs.ts";
-import { reportLayers } from "./report.ts";
+import { listTransferOutputs, type Transfer } from "./outputs.ts";
+import { reportTransfer } from "./report.ts";
 import { CUT_FORMATS, TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
+import { planSheets } from "./sheets.ts";
 
 /** Spots are called by the colour that was found, or by the number under which they were added. */
 const SPOT_ID = /^([0-9a-f]{6}|new-\d+)$/;
 
-export const transfer: Process<TransferSettings, Layering> = defineProcess({
+interface TransferResults {
+  readonly layers: Layering;
+  readonly sheets: Transfer;
+}
+
+const STEPS: StepTable<TransferResults, Work<TransferSettings>> = {
+  layers: {
+    doing: "Laying film over film",
+    weight: 12,
+    part: "layers",
+    from: [],
+    reads: ({ design: { spots, widthMm }, settings }) => {
+      const { lapMm, toleranceMm, order, decided, limits, thickensStrips, givesIslands } = settings;
+      return [spots, widthMm, lapMm, toleranceMm, order, decided, limits, thickensStrips, givesIslands];
+    },
+    compute: ({ design, settings }) => cutLayers(design, settings),
+  },
+  sheets: {
+    doing: "Laying pieces on rolls",
+    weight: 2,
+    part: "layers",
+    from: ["layers"],
+    reads: ({ design: { stock, pieces, widthMm }, settings: { sheets, isMirrored } }) => [
+      ...[stock, pieces, widthMm],
+      ...[sheets, isMirrored],
+    ],
+    compute: ({ design, settings }, get: Get<TransferResults>) => {
+      const layering = get("layers");
+      return { layering, sheets: planSheets(layering, design, settings) };
+    },
+  },
+};
+
+export const transfer: Process<TransferSettings, Transfer> = defineProcess({
   id: "transfer",
   name: "Transfer film",
   title: "Layers",
@@ -41,24 +76,14 @@ export const transfer: Process<TransferSettings, Layering> = defineProcess({
   ],
   writing: "cut files",
   fromShop: (shop) => ({
+    press: { celsius: shop.celsius, tackS: shop.tackS, finalS: shop.finalS },
+    sheets: { rollWidthMm: shop.rollWidthMm, pricePerMetre: shop.pricePerMetre },
     limits: { stripMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm, islandMm: shop.smallestIslandMm },
   }),
   thinLimits: (shop) => ({ lineMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm }),
   makesShapes: false,
-  steps: {
-    layers: {
-      doing: "Laying film over film",
-      weight: 12,
-      part: "layers",
-      from: [],
-      reads: ({ design: { spots, widthMm }, settings: { isMirrored: _, formats: __, ...settings } }) => [
-        ...[spots, widthMm],
-        settings,
-      ],
-      compute: ({ design, settings }) => cutLayers(design, settings),
-    },
-  },
-  result: "layers",
-  report: ({ settings }, layering) => reportLayers(layering, settings),
-  outputs: ({ design, settings }, layering) => listLayerOutputs(layering, design.spots, settings),
+  steps: STEPS,
+  result: "sheets",
+  report: ({ settings }, made) => reportTransfer(made, settings),
+  outputs: ({ design, settings }, made) => listTransferOutputs(made, design.spots, settings),
 });

@@ -5,7 +5,9 @@ import type { ProcessReport } from "../process/index.ts";
 import { MOST_FILMS } from "../trade/index.ts";
 import { planCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
+import type { Transfer } from "./outputs.ts";
 import type { TransferSettings } from "./settings.ts";
+import type { FilmSheet } from "./sheets.ts";
 
 /** Kinds of places that do not come off the cutter well. */
 const STRIP = "strip";
@@ -14,7 +16,10 @@ const ISLAND = "island";
 /** Decimals of measures in report.json. */
 const DIGITS = 3;
 
-export function reportLayers(layering: Layering, { isMirrored, limits }: TransferSettings): ProcessReport {
+export function reportTransfer(
+  { layering, sheets }: Transfer,
+  { isMirrored, limits }: TransferSettings,
+): ProcessReport {
   const { layers, mmPerPx, stack } = layering;
   const thin = layers.flatMap((layer) => findUncut(layer, limits, mmPerPx));
   const nameOf = ({ spotId }: ThinPlace) => ` of ${layers.find((layer) => layer.spotId === spotId)?.name}`;
@@ -40,7 +45,12 @@ export function reportLayers(layering: Layering, { isMirrored, limits }: Transfe
         areaMm2: rounded(layer.areaMm2),
         pieces: layer.pieces,
         nodes: layer.nodes,
-        cutLengthMm: rounded(planCuts(layer.region, { ...layering, isMirrored }).cutLengthMm),
+        ...cutFacts(layer, layering, isMirrored),
+      })),
+      sheets: sheets.map(({ spotId, stock, copies, roll, nesting, cost, wasteShare, cutS }) => ({
+        ...{ spotId, film: stock && `${stock.code} ${stock.name}`, copies, rollWidthMm: roll.widthMm },
+        lengthMm: nesting && rounded(nesting.lengthMm),
+        ...{ cost: rounded(cost), wasteShare: rounded(wasteShare), cutMinutes: rounded(cutS / 60) },
       })),
     },
     thin,
@@ -49,8 +59,24 @@ export function reportLayers(layering: Layering, { isMirrored, limits }: Transfe
       ...warn(GAP, (count) => `${plural(count, "gap")} in a layer under ${limits.gapMm} mm, too narrow to weed`),
       ...warn(ISLAND, (count) => `${plural(count, "island")} under ${limits.islandMm} mm across, lost in weeding`),
       ...stiff,
+      ...sheets.flatMap(tooWide),
     ],
   };
+}
+
+function cutFacts({ region }: Layer, layering: Layering, isMirrored: boolean) {
+  const { cutLengthMm, contours } = planCuts(region, { ...layering, isMirrored });
+  return { cutLengthMm: rounded(cutLengthMm), lifts: contours.length };
+}
+
+/** A piece that does not go on its roll, with what does. */
+function tooWide({ name, nesting, piece, roll, widestPrintMm }: FilmSheet): Warning[] {
+  if (nesting) return [];
+  const across = Math.min(piece.widthMm, piece.heightMm).toFixed(1);
+  // Rounded down: what is said to fit does.
+  const fits = (Math.floor(widestPrintMm * 10) / 10).toFixed(1);
+  const text = `A piece of ${name} is ${across} mm across, which does not go on a roll of ${roll.widthMm} mm; the widest print that does is ${fits} mm.`;
+  return [{ text, place: null }];
 }
 
 const rounded = (value: number) => Number(value.toFixed(DIGITS));

@@ -1,5 +1,16 @@
 // What a person decides about transfer film, part of the recipe.
-import { CUT_GAP_MM, CUT_ISLAND_MM, CUT_STRIP_MM, CUT_TOLERANCE_MM, LAP_MM } from "../trade/index.ts";
+import { FILM_FACTS, type FilmFact } from "../shelf/index.ts";
+import {
+  CUT_GAP_MM,
+  CUT_ISLAND_MM,
+  CUT_STRIP_MM,
+  CUT_TOLERANCE_MM,
+  FINAL_S,
+  LAP_MM,
+  PRESS_CELSIUS,
+  ROLL_WIDTH_MM,
+  TACK_S,
+} from "../trade/index.ts";
 import { spotIdSchema, z } from "../zod/index.ts";
 
 /** What a person may type, where other ways in have to say the same. */
@@ -9,6 +20,10 @@ export const TRANSFER_LIMITS = {
   stripMm: { min: 0, max: 10 },
   gapMm: { min: 0, max: 10 },
   islandMm: { min: 0, max: 20 },
+  gapOnRollMm: { min: 0, max: 100 },
+  edgeMm: { min: 0, max: 100 },
+  boxMm: { min: 1, max: 50 },
+  weedLinesMm: { min: 0, max: 1000 },
 } as const;
 
 /**
@@ -24,6 +39,8 @@ export type CutFormat = (typeof CUT_FORMATS)[number];
 
 const limit = (key: keyof typeof TRANSFER_LIMITS) =>
   z.number().min(TRANSFER_LIMITS[key].min).max(TRANSFER_LIMITS[key].max);
+
+const fact = (key: FilmFact) => z.number().min(FILM_FACTS[key].min).max(FILM_FACTS[key].max);
 
 export const transferSettingsSchema = z.object({
   lapMm: limit("lapMm").default(LAP_MM),
@@ -47,6 +64,35 @@ export const transferSettingsSchema = z.object({
   givesIslands: z.boolean().default(false),
   /** Cut from the back of the film, as it lies on the cutter. */
   isMirrored: z.boolean().default(true),
+  /** How films without numbers of their own are pressed. */
+  press: z
+    .object({
+      celsius: fact("celsius").default(PRESS_CELSIUS),
+      tackS: fact("tackS").default(TACK_S),
+      finalS: fact("finalS").default(FINAL_S),
+    })
+    .prefault({}),
+  /** How the job's pieces are laid on rolls. */
+  sheets: z
+    .object({
+      isMade: z.boolean().default(true),
+      /** Of films without numbers of their own. */
+      rollWidthMm: fact("rollWidthMm").default(ROLL_WIDTH_MM),
+      pricePerMetre: fact("pricePerMetre").default(0),
+      /** Between pieces, and kept clear at the roll's edges. */
+      gapMm: limit("gapOnRollMm").default(5),
+      edgeMm: limit("edgeMm").default(5),
+      /** A box to weed along, this far round each piece. */
+      hasBox: z.boolean().default(true),
+      boxMm: limit("boxMm").default(5),
+      /** Waste is parted by lines this far from each other; 0: it is not. */
+      weedLinesMm: limit("weedLinesMm").default(80),
+      /** The same small marks in every layer, to lay them by. */
+      hasMarks: z.boolean().default(true),
+      /** A name beside each piece, for cutters that have a pen. */
+      hasNames: z.boolean().default(false),
+    })
+    .prefault({}),
   formats: z.array(z.enum(CUT_FORMATS)).max(CUT_FORMATS.length).default(["svg"]),
 });
 export type TransferSettings = z.infer<typeof transferSettingsSchema>;

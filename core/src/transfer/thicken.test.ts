@@ -12,9 +12,9 @@ import { thicken } from "./thicken.ts";
 const folder = mkdtempSync(join(tmpdir(), "plain-palette-thicken-"));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-/** A tenth of a millimetre to the unit; pictures of it have four pixels to the unit. */
+/** A tenth of a millimetre to the unit; pictures of it have two and a half pixels to the unit. */
 const MM_PER_PX = 0.1;
-const ZOOM = 4;
+const ZOOM = 2.5;
 const SIZE = 300;
 const LIMIT_MM = 1;
 const PRECISION = { tolerancePx: 0.1, cutPx: 0.5 };

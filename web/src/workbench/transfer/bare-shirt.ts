@@ -1,5 +1,5 @@
 // Where the shirt would show if film moved while it is pressed. Drawn, not computed with outlines: it is only looked at.
-import { boundsOf, type CubicPath } from "@plain-palette/core/geometry";
+import { boundsOfAll, type CubicPath } from "@plain-palette/core/geometry";
 import type { Layer, Layering } from "@plain-palette/core/transfer";
 import { makePath2D } from "../../light-table/pieces.ts";
 
@@ -92,16 +92,6 @@ function movedBy(region: readonly CubicPath[], dx: number, dy: number, shrinkSha
     .translate(x + dx, y + dy)
     .scale(1 - shrinkShare)
     .translate(-x, -y);
-}
-
-function boundsOfAll(region: readonly CubicPath[]) {
-  const boxes = region.map(boundsOf);
-  return {
-    left: Math.min(...boxes.map(({ left }) => left)),
-    top: Math.min(...boxes.map(({ top }) => top)),
-    right: Math.max(...boxes.map(({ right }) => right)),
-    bottom: Math.max(...boxes.map(({ bottom }) => bottom)),
-  };
 }
 
 /** Lays a drawing of the same size on a sheet, in place of what is there or over it. */

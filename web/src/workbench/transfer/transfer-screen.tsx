@@ -13,7 +13,8 @@ import { MovementGroup, USUAL_MOVEMENT } from "./movement.tsx";
 
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
-const layeringIn = ({ made }: Bench["computed"]): Layering | null => made && transfer.resultIn(made);
+const layeringIn = ({ made }: Bench["computed"]): Layering | null =>
+  (made && transfer.resultIn(made)?.layering) ?? null;
 
 const step: StepScreen = {
   id: "make",
