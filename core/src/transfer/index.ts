@@ -1,6 +1,6 @@
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
 export type { Transfer } from "./outputs.ts";
-export type { FilmPiece } from "./piece.ts";
+export { type FilmPiece, placeOnRoll } from "./piece.ts";
 export { transfer } from "./process.ts";
 export {
   CUT_FORMATS,

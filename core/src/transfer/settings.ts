@@ -87,8 +87,8 @@ export const transferSettingsSchema = z.object({
       boxMm: limit("boxMm").default(5),
       /** Waste is parted by lines this far from each other; 0: it is not. */
       weedLinesMm: limit("weedLinesMm").default(80),
-      /** The same small marks in every layer, to lay them by. */
-      hasMarks: z.boolean().default(true),
+      /** The same small marks in every layer, to lay them by: each piece is then as large as the design. */
+      hasMarks: z.boolean().default(false),
       /** A name beside each piece, for cutters that have a pen. */
       hasNames: z.boolean().default(false),
     })

@@ -39,7 +39,7 @@ function badge(): Layering {
 
 const design = { stock: {}, pieces: 5, widthMm: 100 };
 const settingsOf = (sheets: Partial<TransferSettings["sheets"]> = {}, rest: Partial<TransferSettings> = {}) =>
-  transferSettingsSchema.parse({ sheets, ...rest });
+  transferSettingsSchema.parse({ sheets: { hasMarks: true, ...sheets }, ...rest });
 
 /** Length of the best rows of all turned alike, by the trade's own arithmetic. */
 function bestRows(count: number, w: number, h: number, { widthMm, edgeMm, gapMm }: Roll): number {

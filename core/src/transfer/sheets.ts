@@ -1,4 +1,5 @@
 // Sheets: what is cut from each roll of film, the job's pieces nested on it, and what that takes.
+import type { Rgb } from "../colour/index.ts";
 import type { Design } from "../process/index.ts";
 import type { StockReference } from "../shelf/index.ts";
 import { CUT_MM_PER_S, LIFT_S } from "../trade/index.ts";
@@ -12,6 +13,7 @@ import type { TransferSettings } from "./settings.ts";
 export interface FilmSheet {
   readonly spotId: string;
   readonly name: string;
+  readonly rgb: Rgb;
   readonly order: number;
   /** The film of the shelf; null: none was chosen. */
   readonly stock: StockReference | null;
@@ -48,7 +50,7 @@ export function planSheets(
     const price = film?.film?.pricePerMetre ?? sheets.pricePerMetre;
     const lengthMm = nesting?.lengthMm ?? 0;
     return {
-      ...{ spotId: layer.spotId, name: layer.name, order: layer.order, stock: film },
+      ...{ spotId: layer.spotId, name: layer.name, rgb: layer.rgb, order: layer.order, stock: film },
       ...{ piece, copies: pieces, roll, nesting },
       widestPrintMm: widestPrint(piece, roll, widthMm, sheets.hasBox ? sheets.boxMm : 0),
       cost: (lengthMm / 1000) * price,

@@ -13,20 +13,36 @@ export interface Thickened {
   readonly added: readonly CubicPath[];
 }
 
+/** What was widened may lie against something else, and make a new strip there: it is looked at so often. */
+const MOST_PASSES = 3;
+
 /** The region with all its strips at least `limitMm` wide. No edge that is wide enough moves. */
 export function thicken(
   region: readonly CubicPath[],
   limitMm: number,
   mmPerPx: number,
-  { tolerancePx, cutPx }: Pick<LapRoom, "tolerancePx" | "cutPx">,
+  precision: Pick<LapRoom, "tolerancePx" | "cutPx">,
 ): Thickened {
-  const middles = thinMiddles(region, limitMm, mmPerPx);
-  if (middles.length === 0) return { region, added: [] };
+  let widened = region;
+  for (let pass = 0; pass < MOST_PASSES; pass++) {
+    const middles = thinMiddles(widened, limitMm, mmPerPx);
+    if (middles.length === 0) break;
+    widened = widenAlong(middles, widened, limitMm / mmPerPx, precision);
+  }
+  if (widened === region) return { region, added: [] };
+  const { tolerancePx } = precision;
+  const added = subtract(toPolygons(widened, tolerancePx), toPolygons(region, tolerancePx));
+  return { region: widened, added: recoverCurves(added, [...widened, ...region], tolerancePx) };
+}
+
+function widenAlong(
+  middles: readonly number[][],
+  region: readonly CubicPath[],
+  widthPx: number,
+  { tolerancePx, cutPx }: Pick<LapRoom, "tolerancePx" | "cutPx">,
+): readonly CubicPath[] {
   const fitPx = cutPx * FIT_SHARE;
-  const plain = toPolygons(region, tolerancePx);
-  const wide = widenLines(middles, limitMm / mmPerPx / 2 + 2 * fitPx, 0, fitPx, "cut off");
-  return {
-    region: recoverCurves(unite(plain, wide), region, tolerancePx, (line) => fitPolyline(line, fitPx)),
-    added: recoverCurves(subtract(wide, plain), [], tolerancePx),
-  };
+  const wide = widenLines(middles, widthPx / 2 + 2 * fitPx, 0, fitPx, "cut off");
+  const united = unite(toPolygons(region, tolerancePx), wide);
+  return recoverCurves(united, region, tolerancePx, (line) => fitPolyline(line, fitPx));
 }

@@ -21,7 +21,7 @@ interface Props {
   /** Ways to look that make sense at this step. */
   readonly looks: readonly Look[];
   /** Said instead of the ways to look, where there is only one. */
-  readonly caption: string | null;
+  readonly caption: { readonly text: string; readonly note: string } | null;
   onLook(look: Look): void;
   /** How far the source is faded in over the result, 0..1; null where it cannot. */
   readonly fade: number | null;
@@ -58,7 +58,7 @@ export function LookBar(props: Props) {
             onChange={onLook}
           />
         ) : (
-          <p className="min-w-0 truncate py-1 font-semibold">{caption}</p>
+          <p className="min-w-0 truncate py-1 font-semibold">{caption.text}</p>
         )}
         <span className="ml-auto flex items-center whitespace-nowrap">
           <Button look="quiet" className="px-1.5" aria-label="Zoom out" onClick={() => table.current?.zoomBy(0.8)}>
@@ -115,8 +115,7 @@ function ReadOutText({ readOut, caption, hint }: Props) {
   if (!readOut)
     return (
       <p className="truncate text-xs leading-5 text-soft">
-        {caption === null ? "Point at the art to read it." : "As the film comes out of the printer."} Hold O to see the
-        source.
+        {caption?.note ?? "Point at the art to read it."} Hold O to see the source.
       </p>
     );
   const { xMm, yMm, source, spot } = readOut;

@@ -39,8 +39,8 @@ export interface OwnTable {
   readonly height: number;
   readonly mmPerUnit: number;
   readonly layers: readonly TableLayer[];
-  /** Said instead of the ways to look, where there is only one. */
-  readonly caption: string | null;
+  /** Said instead of the ways to look, where there is only one, and what is to be known of it. */
+  readonly caption: { readonly text: string; readonly note: string } | null;
   /** Where a place of the art, upright pixels, lies on it; null where nothing is shown by place. */
   readonly placeOf: ((place: Point) => Point) | null;
 }

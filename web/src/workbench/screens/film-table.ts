@@ -13,7 +13,10 @@ export function filmTable(set: FilmSet, index: number): OwnTable {
     ...set.sheet,
     mmPerUnit: 1,
     layers: filmLayers(set, index),
-    caption: `Film ${index + 1} of ${set.films.length}: ${set.films[index]?.plate.name}`,
+    caption: {
+      text: `Film ${index + 1} of ${set.films.length}: ${set.films[index]?.plate.name}`,
+      note: "As the film comes out of the printer.",
+    },
     placeOf: (place) => placeOnFilm(set, place),
   };
 }

@@ -12,7 +12,7 @@ import type { ReactNode } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
-import { MmField } from "../../parts/fields.tsx";
+import { CheckField, MmField } from "../../parts/fields.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
 import { count } from "../count.ts";
 import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
@@ -24,6 +24,9 @@ const MODES = {
   lapped: { text: "Lapped", title: "Runs on under what is pressed over it, by the lap" },
   solid: { text: "Solid", title: "Whole under all that it goes round: more film, never a gap" },
 } as const satisfies Record<LayerMode, { text: string; title: string }>;
+
+/** What a place is called beside its layer's name. */
+const KINDS: Readonly<Record<string, string>> = { strip: "Strip", "film gap": "Gap", island: "Island" };
 
 /** Places listed at most. */
 const MOST_LISTED = 30;
@@ -39,7 +42,9 @@ interface Props {
 }
 
 export function LayersStep({ layering, thin, choice, movement, onPlace }: Props) {
-  const { lapMm, order, decided } = useJob((state) => transfer.settingsIn(state.recipe));
+  const { lapMm, order, decided, limits, thickensStrips, givesIslands } = useJob((state) =>
+    transfer.settingsIn(state.recipe),
+  );
   const edit = useJob((state) => state.edit);
   const set = (part: Parameters<typeof transfer.withSettings>[1]) => edit((r) => transfer.withSettings(r, part));
   const layers = layering?.layers ?? [];
@@ -85,8 +90,25 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
           onChange={(mm) => set({ lapMm: mm })}
         />
       </Group>
-      {movement}
       <Group title="What does not cut or weed">
+        <CheckField
+          label={`Thicken strips to ${limits.stripMm} mm`}
+          hint={
+            layering && thickensStrips ? saysOfThickened(layering) : "Where film is too thin to cut, and nowhere else"
+          }
+          isOn={thickensStrips}
+          onChange={(isOn) => set({ thickensStrips: isOn })}
+        />
+        <CheckField
+          label={`Give islands under ${limits.islandMm} mm to the film beside them`}
+          hint={
+            layering && givesIslands
+              ? `${count(layering.given.length, "island")} given away, ringed on the table`
+              : null
+          }
+          isOn={givesIslands}
+          onChange={(isOn) => set({ givesIslands: isOn })}
+        />
         {layering && thin.length === 0 && <p>Everything cuts and weeds.</p>}
         <ThinList
           label="Places that do not cut or weed"
@@ -94,11 +116,12 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
           most={MOST_LISTED}
           of={({ kind, spotId }) => {
             const layer = layers.find((one) => one.spotId === spotId);
-            return { name: `${capital(kind)}, ${layer?.name}`, rgb: layer?.rgb ?? null };
+            return { name: `${KINDS[kind] ?? kind}, ${layer?.name}`, rgb: layer?.rgb ?? null };
           }}
           onPlace={onPlace}
         />
       </Group>
+      {movement}
     </Panel>
   );
 }
@@ -123,12 +146,15 @@ function LayerLine({ layer, onMode }: { layer: Layer; onMode(mode: LayerMode): v
   );
 }
 
+function saysOfThickened({ layers }: Layering): string {
+  const names = layers.filter(({ thickened }) => thickened.length > 0).map(({ name }) => name);
+  return names.length > 0 ? `Changed, outlined on the table: ${names.join(", ")}` : "Nothing was too thin";
+}
+
 function shareOf({ areaMm2 }: Layer, layering: Layering | null): number {
   if (!layering) return 0;
   const { widthPx, heightPx, mmPerPx } = layering;
   return areaMm2 / (widthPx * heightPx * mmPerPx * mmPerPx);
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const cm2 = (mm2: number) => `${(mm2 / 100).toFixed(mm2 < 1000 ? 1 : 0)} cm²`;

@@ -3,14 +3,18 @@ import { formatHex } from "@plain-palette/core/colour";
 import { type Layering, transfer } from "@plain-palette/core/transfer";
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
-import { makePieces } from "../../light-table/pieces.ts";
+import { makePath2D, makePieces } from "../../light-table/pieces.ts";
 import { count } from "../count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
 import { type BareShirt, drawBareShirt } from "./bare-shirt.ts";
+import { CutSettings } from "./cut-settings.tsx";
 import { LayersStep } from "./layers-step.tsx";
 import { MovementGroup, USUAL_MOVEMENT } from "./movement.tsx";
+import { rollTable } from "./roll-table.ts";
 
+/** Radius of the ring round an island that was given away, mm. */
+const GIVEN_MM = 1.4;
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
 const layeringIn = ({ made }: Bench["computed"]): Layering | null =>
@@ -40,7 +44,10 @@ const step: StepScreen = {
     return {
       wishes: { upTo: "make" },
       result: useMemo(() => (layering ? [filmLayer(layering, hidden)] : shapes), [layering, hidden, shapes]),
-      marks: useMemo(() => (bare ? [bareLayer(bare)] : []), [bare]),
+      marks: useMemo(
+        () => [...(layering ? [changedLayer(layering)] : []), ...(bare ? [bareLayer(bare)] : [])],
+        [layering, bare],
+      ),
       canFade: false,
       panel: (
         <LayersStep
@@ -64,6 +71,18 @@ const step: StepScreen = {
   },
 };
 
+/** Round what was added to thin strips, and where islands went to the film beside them. */
+function changedLayer({ layers, given, mmPerPx }: Layering): TableLayer {
+  const path = new Path2D();
+  for (const { thickened } of layers) path.addPath(makePath2D(thickened, true));
+  const radius = GIVEN_MM / mmPerPx;
+  for (const { x, y } of given) {
+    path.moveTo(x + radius, y);
+    path.arc(x, y, radius, 0, 2 * Math.PI);
+  }
+  return { kind: "strokes", path, colour: "#d0006f", screenPx: 1.2, isHaloed: true };
+}
+
 function bareLayer({ bitmap, pxPerPixel }: BareShirt): TableLayer {
   return {
     ...{ kind: "bitmap", bitmap, opacity: 1 },
@@ -82,12 +101,21 @@ function filmLayer({ layers }: Layering, hidden: ReadonlySet<string>): TableLaye
 export const transferScreen: ProcessScreen = {
   process: transfer,
   step,
-  useOutput: ({ computed }) => ({
-    isReady: (layeringIn(computed)?.layers.length ?? 0) > 0,
-    settings: null,
-    warningsTitle: "Before you cut",
-    table: null,
-  }),
+  useOutput({ recipe, computed, isSourceHeld }) {
+    const made = computed.made && transfer.resultIn(computed.made);
+    const { isMirrored, sheets: wanted } = transfer.settingsIn(recipe);
+    const [chosen, setChosen] = useState<string | null>(null);
+    const sheet = made?.sheets.find(({ spotId }) => spotId === chosen) ?? made?.sheets[0] ?? null;
+    return {
+      isReady: (made?.layering.layers.length ?? 0) > 0,
+      settings: <CutSettings sheets={made?.sheets ?? null} shown={sheet?.spotId ?? null} onShow={setChosen} />,
+      warningsTitle: "Before you cut",
+      table: useMemo(
+        () => (made && sheet && wanted.isMade && !isSourceHeld ? rollTable(sheet, made.layering, isMirrored) : null),
+        [made, sheet, wanted.isMade, isMirrored, isSourceHeld],
+      ),
+    };
+  },
   summariseOutput: (recipe) =>
     transfer.settingsIn(recipe).isMirrored ? "cut files, mirrored" : "cut files, right-reading",
 };
