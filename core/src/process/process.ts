@@ -20,6 +20,8 @@ export interface Design {
   readonly garment: Rgb;
   /** What of the shelf a spot is made with, by its id. */
   readonly stock: Readonly<Record<string, StockReference>>;
+  /** Where on the garment it goes; null: nothing was chosen. */
+  readonly placement: { readonly name: string } | null;
   /** How many are made. */
   readonly pieces: number;
 }

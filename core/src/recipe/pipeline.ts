@@ -221,6 +221,7 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
     stock: Object.fromEntries(
       Object.entries(colours.decided).flatMap(([id, { stock }]) => (stock ? [[id, stock] as const] : [])),
     ),
+    placement: recipe.artwork.placement,
     pieces: colours.pieces,
   };
 }

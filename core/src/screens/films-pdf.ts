@@ -1,8 +1,8 @@
 // films.pdf: one page per plate in print order, solid black at true size, marks and label the same on every page.
 import { PDFName } from "pdf-lib";
 import { trimNumber } from "../geometry/index.ts";
+import { missingCharacters, spellOut } from "../labels/index.ts";
 import { addPageMm, millimetreSpace, pathOperators, setContent, startDocument, textOperators } from "../pdf/index.ts";
-import { missingCharacters, spellOut } from "./label-text.ts";
 import { type FilmSet, MARKS } from "./lay-out-films.ts";
 
 /** Handle length of a quarter circle of radius 1. */

@@ -1,5 +1,4 @@
 export { writeFilmsPdf } from "./films-pdf.ts";
-export { warnOfMissing } from "./label-text.ts";
 export {
   type Film,
   type FilmFacts,

@@ -1,6 +1,7 @@
 // The files of a job printed with screens.
+
+import { warnOfMissing } from "../labels/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
-import { warnOfMissing } from "./label-text.ts";
 import { layOutFilms } from "./lay-out-films.ts";
 import type { Separation } from "./separate.ts";
 import { writeSeparationsSvg } from "./separations-svg.ts";

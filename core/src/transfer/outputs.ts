@@ -2,14 +2,16 @@
 import type { Rgb } from "../colour/index.ts";
 import { type ShapeDrawing, writeShapesDxf, writeShapesSvg } from "../formats/index.ts";
 import { type CubicPath, linePath, mapPath, mirrorPath } from "../geometry/index.ts";
-import type { Output } from "../output/index.ts";
-import type { Outputs } from "../process/index.ts";
+import { warnOfMissing } from "../labels/index.ts";
+import type { Output, OutputFacts } from "../output/index.ts";
+import type { Design, Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { planCuts, planSheetCuts } from "./cut-plan.ts";
 import { writeHpgl } from "./hpgl.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { Nesting } from "./nest.ts";
 import { NAME_MM, placeOnRoll } from "./piece.ts";
+import { planPress } from "./press-plan.ts";
 import type { CutFormat, TransferSettings } from "./settings.ts";
 import type { FilmSheet } from "./sheets.ts";
 
@@ -26,13 +28,15 @@ const FILES: Readonly<Record<CutFormat, { readonly ending: string; readonly medi
   hpgl: { ending: "plt", mediaType: "application/vnd.hp-hpgl" },
 };
 
-/** A transfer's files: a cut file of each layer, all layers as they are worn, and all pieces on their rolls. */
+/** A transfer's files: a cut file of each layer, all layers as they are worn, all pieces on their rolls, and the press sheet. */
 export function listTransferOutputs(
   { layering, sheets }: Transfer,
-  spots: readonly Spot[],
+  design: Pick<Design, "spots" | "garment" | "placement" | "pieces">,
   settings: TransferSettings,
+  facts: OutputFacts,
 ): Outputs {
   const { formats, isMirrored } = settings;
+  const { spots } = design;
   const spotOf = (id: string) => spots.find((spot) => spot.id === id);
   const file = (name: string, mediaType: string, write: () => string): Output => ({
     name,
@@ -58,7 +62,28 @@ export function listTransferOutputs(
     );
   });
   const all = () => writeShapesSvg(drawLayers(layering, layering.layers, spotOf, false));
-  return { outputs: [...cuts, file("layers.svg", FILES.svg.mediaType, all), ...rolls], notes: [] };
+  const plan = planPress(layering, sheets, settings, design.pieces);
+  const pressSheet: Output = {
+    name: "press-sheet.pdf",
+    mediaType: "application/pdf",
+    // What writes PDF is large, and only wanted here.
+    make: async (tell) => {
+      tell(0, "Writing the press sheet");
+      const { writePressSheet } = await import("./press-sheet-pdf.ts");
+      return writePressSheet({ layering, plan, design }, facts);
+    },
+  };
+  const written = [facts.job, facts.client, ...plan.steps.flatMap(({ name, film }) => [name, film ?? ""])].join("");
+  const missing = layering.layers.length > 0 ? warnOfMissing(written, facts.labelFont) : null;
+  return {
+    outputs: [
+      ...cuts,
+      file("layers.svg", FILES.svg.mediaType, all),
+      ...rolls,
+      ...(layering.layers.length > 0 ? [pressSheet] : []),
+    ],
+    notes: missing === null ? [] : [missing],
+  };
 }
 
 const writeDrawing = (format: "svg" | "dxf", drawing: ShapeDrawing) =>

@@ -2,7 +2,7 @@ import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
+import { FACTS, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { transfer } from "./index.ts";
 import type { TransferSettings } from "./settings.ts";
 
@@ -14,7 +14,7 @@ const GOLD: Rgb = [242, 177, 52];
 function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm = raster.width) {
   const { map, reduction } = traceRaster(raster);
   const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-  const design = { map, spots, order: [], widthMm, garment: WHITE, stock: {}, pieces: 1 };
+  const design = { map, spots, order: [], widthMm, garment: WHITE, stock: {}, pieces: 1, placement: null };
   const recipe = transfer.withSettings({ processes: {} }, settings);
   const steps = transfer.open().make(design, recipe, "a picture");
   let step = steps.next();
@@ -23,9 +23,8 @@ function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm 
 }
 
 async function filesOf(product: ReturnType<typeof make>): Promise<Map<string, string>> {
-  const facts = { job: "1", client: "", date: new Date(0), labelFont: new Uint8Array() };
   const texts = new Map<string, string>();
-  for (const { name, make: write } of product.outputs(facts).outputs)
+  for (const { name, make: write } of product.outputs(FACTS).outputs)
     texts.set(name, new TextDecoder().decode(await write(() => {})));
   return texts;
 }
@@ -52,6 +51,7 @@ describe("transfer film", () => {
       "layers.svg",
       ...["svg", "dxf", "plt"].map((ending) => `sheet-1-f2b134.${ending}`),
       ...["svg", "dxf", "plt"].map((ending) => `sheet-2-14304f.${ending}`),
+      "press-sheet.pdf",
     ]);
     // By resvg: the navy bar lies at the left as it is worn, and at the right on the cutter.
     const colourAt = (svg: string, x: number, y: number) => {

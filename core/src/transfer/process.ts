@@ -85,5 +85,5 @@ export const transfer: Process<TransferSettings, Transfer> = defineProcess({
   steps: STEPS,
   result: "sheets",
   report: ({ settings }, made) => reportTransfer(made, settings),
-  outputs: ({ design, settings }, made) => listTransferOutputs(made, design.spots, settings),
+  outputs: ({ design, settings }, made, facts) => listTransferOutputs(made, design, settings, facts),
 });

@@ -6,6 +6,7 @@ import fc from "fast-check";
 import { afterAll, describe, expect, it } from "vitest";
 import { flattenPath, polygonPath, reversePath } from "../geometry/index.ts";
 import { drawLines, drawPlot, farFrom } from "../testing/cut-pictures.test.support.ts";
+import { FACTS } from "../testing/pictures.test.support.ts";
 import { circleRegion } from "../testing/separation.test.support.ts";
 import type { Layer, Layering } from "./layers.ts";
 import { type Nesting, nestPieces, type Roll } from "./nest.ts";
@@ -37,6 +38,7 @@ function badge(): Layering {
   };
 }
 
+const made = (spots: never[]) => ({ spots, garment: [255, 255, 255] as const, placement: null, pieces: 3 });
 const design = { stock: {}, pieces: 5, widthMm: 100 };
 const settingsOf = (sheets: Partial<TransferSettings["sheets"]> = {}, rest: Partial<TransferSettings> = {}) =>
   transferSettingsSchema.parse({ sheets: { hasMarks: true, ...sheets }, ...rest });
@@ -181,7 +183,7 @@ describe("the files of a sheet", () => {
   const settings = settingsOf({ weedLinesMm: 40 }, { formats: ["svg", "dxf", "hpgl"] });
   const layering = badge();
   const sheets = planSheets(layering, { ...design, pieces: 3 }, settings);
-  const { outputs } = listTransferOutputs({ layering, sheets }, [spot], settings);
+  const { outputs } = listTransferOutputs({ layering, sheets }, made([spot]), settings, FACTS);
   const read = async (name: string) => {
     const bytes = await outputs.find((one) => one.name === name)?.make(() => {});
     return new TextDecoder().decode(bytes);
@@ -191,7 +193,7 @@ describe("the files of a sheet", () => {
     // Small: hp2xx fits its picture to whole pixels, which over a long roll adds up.
     const small = { ...layering, mmPerPx: 0.15 };
     const [sheet] = planSheets(small, { ...design, pieces: 3, widthMm: 30 }, settings);
-    const files = listTransferOutputs({ layering: small, sheets: [sheet] }, [spot], settings).outputs;
+    const files = listTransferOutputs({ layering: small, sheets: [sheet] }, made([spot]), settings, FACTS).outputs;
     const text = async (ending: string) =>
       new TextDecoder().decode(await files.find(({ name }) => name === `sheet-1-14304f.${ending}`)?.make(() => {}));
     // With a rim, so that no line is cut in half by the picture's edge.
@@ -242,9 +244,9 @@ describe("the files of a sheet", () => {
   it("have names only for a pen: never among what is cut", async () => {
     const named = settingsOf({ hasNames: true }, { formats: ["svg", "dxf", "hpgl"] });
     const all = planSheets(layering, { ...design, pieces: 2 }, named);
-    const made = listTransferOutputs({ layering, sheets: all }, [spot], named).outputs;
+    const files = listTransferOutputs({ layering, sheets: all }, made([spot]), named, FACTS).outputs;
     const text = async (name: string) =>
-      new TextDecoder().decode(await made.find((one) => one.name === name)?.make(() => {}));
+      new TextDecoder().decode(await files.find((one) => one.name === name)?.make(() => {}));
     const plot = await text("sheet-1-14304f.plt");
     expect(plot.indexOf("SP2;")).toBeGreaterThan(plot.lastIndexOf("PD"));
     expect(plot.split("LB1 14304f\x03")).toHaveLength(3);

@@ -1,12 +1,12 @@
 // The proof page: what the client sees. The design on the garment at size, its spots by name; no shop controls.
 import { formatHex } from "@plain-palette/core/colour";
+import { silhouetteFor } from "@plain-palette/core/garment";
 import { formatLength, pathToSvg } from "@plain-palette/core/geometry";
 import { printWidthMm } from "@plain-palette/core/recipe";
 import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
 import { useCompute, useWishes } from "../compute/use-compute.ts";
 import { garmentsOf } from "../garment/garments.ts";
-import { silhouetteFor } from "../garment/silhouettes.ts";
 import { useJob } from "../job/use-job.ts";
 import { useShop } from "../shop/use-shop.ts";
 

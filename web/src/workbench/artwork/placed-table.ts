@@ -1,7 +1,8 @@
 // The design on the garment and the printable area of its placement, at scale.
+
+import { silhouetteFor } from "@plain-palette/core/garment";
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { PreparedPicture } from "../../compute/use-compute.ts";
-import { silhouetteFor } from "../../garment/silhouettes.ts";
 import type { OwnTable } from "../screen.ts";
 
 /** Units are upright pixels. */

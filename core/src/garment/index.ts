@@ -1,0 +1,1 @@
+export { type Silhouette, silhouetteFor } from "./silhouettes.ts";

@@ -1,0 +1,1 @@
+export { missingCharacters, spellOut, warnOfMissing } from "./label-text.ts";

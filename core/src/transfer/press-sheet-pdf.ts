@@ -1,0 +1,219 @@
+// press-sheet.pdf: one page for whoever stands at the press.
+import {
+  clip,
+  endPath,
+  type PDFFont,
+  type PDFPage,
+  popGraphicsState,
+  pushGraphicsState,
+  rectangle,
+  rgb,
+} from "pdf-lib";
+import type { Rgb } from "../colour/index.ts";
+import { type Silhouette, silhouetteFor } from "../garment/index.ts";
+import { pathToSvg } from "../geometry/index.ts";
+import { missingCharacters, spellOut } from "../labels/index.ts";
+import type { OutputFacts } from "../output/index.ts";
+import { addPageMm, PT_PER_MM, startDocument } from "../pdf/index.ts";
+import type { Design } from "../process/index.ts";
+import type { Layering } from "./layers.ts";
+import type { PressPlan, PressStep } from "./press-plan.ts";
+
+/** A4 upright, mm (ISO 216), and its margin. */
+const PAGE = { width: 210, height: 297, margin: 12 };
+/** Where the rows begin and end, and how high one is at most, mm. */
+const ROWS = { top: 46, bottom: 285, most: 34 };
+/** The column of rows, and the one with the whole shirt beside it, mm. */
+const LEFT = { x: PAGE.margin, width: 122 };
+const RIGHT = { x: 142, width: 56 };
+/** Shirt shown round the design in a row's picture, as a share of the design. */
+const ROUND = 0.3;
+const DIGITS = 2;
+const INK: Rgb = [30, 29, 26];
+const SOFT: Rgb = [95, 93, 86];
+const RULE: Rgb = [200, 198, 190];
+
+/** What a press sheet shows of the job. */
+export interface PressSheet {
+  readonly layering: Layering;
+  readonly plan: PressPlan;
+  readonly design: Pick<Design, "garment" | "placement">;
+}
+
+/** Bytes of press-sheet.pdf. */
+export async function writePressSheet({ layering, plan, design }: PressSheet, facts: OutputFacts): Promise<Uint8Array> {
+  const pdf = await startDocument("Press sheet", facts.date);
+  const font = await pdf.embedFont(facts.labelFont, { subset: true });
+  const page = addPageMm(pdf, PAGE.width, PAGE.height);
+  const pen = makePen(page, font, facts.labelFont);
+  const shirt = silhouetteFor(design.placement);
+  const date = facts.date.toISOString().slice(0, 10);
+  pen.write("Press sheet", PAGE.margin, 20, 7);
+  pen.write([facts.job, facts.client, date].filter(Boolean).join("  ·  "), PAGE.margin, 28, 3.6);
+  pen.write(saysOfTimes(plan), PAGE.margin, 36, 3.6);
+  plan.notes.forEach((note, i) => {
+    pen.write(note, PAGE.margin, 41 + i * 4.5, 3.2, SOFT);
+  });
+  const height = Math.min(ROWS.most, (ROWS.bottom - ROWS.top) / (plan.steps.length + 1));
+  plan.steps.forEach((step, k) => {
+    const top = ROWS.top + k * height;
+    pen.rule(LEFT.x, top, LEFT.width);
+    drawShirt(
+      pen,
+      { shirt, layering, garment: design.garment, upTo: k + 1, isWhole: false },
+      box(LEFT.x, top + 1.5, height - 3),
+    );
+    writeStep(pen, step, LEFT.x + height + 2, top, height);
+  });
+  const last = ROWS.top + plan.steps.length * height;
+  pen.rule(LEFT.x, last, LEFT.width);
+  pen.write(`Press the whole: ${plan.finalS} s at ${plan.celsius} °C`, LEFT.x + height + 2, last + 8, 4.2);
+  drawShirt(
+    pen,
+    { shirt, layering, garment: design.garment, upTo: layering.layers.length, isWhole: true },
+    box(RIGHT.x, ROWS.top, RIGHT.width),
+  );
+  saysOfPlace(shirt, layering).forEach((line, i) => {
+    pen.write(line, RIGHT.x, ROWS.top + RIGHT.width + 8 + i * 5, 3.4);
+  });
+  return pdf.save();
+}
+
+function saysOfTimes({ steps, finalS, perPieceS, pieces }: PressPlan): string {
+  const layers = steps.length === 1 ? "1 layer" : `${steps.length} layers`;
+  return `${layers}, then ${finalS} s for the whole: ${clock(perPieceS)} under the press for a piece, ${clock(perPieceS * pieces)} for ${pieces}`;
+}
+
+/** Seconds as a person reads them. */
+function clock(seconds: number): string {
+  if (seconds < 120) return `${Math.round(seconds)} s`;
+  const minutes = Math.round(seconds / 60);
+  return minutes < 120 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+}
+
+/** Where the print lies, as it is measured on a shirt. */
+function saysOfPlace({ name, printAt }: Silhouette, { widthPx, heightPx, mmPerPx }: Layering): string[] {
+  const size = `${(widthPx * mmPerPx).toFixed(1)} × ${(heightPx * mmPerPx).toFixed(1)} mm`;
+  const down = name === "sleeve" ? `${printAt.y} mm under the crown of the sleeve` : `${printAt.y} mm under the collar`;
+  const across = printAt.x === 0 ? "on the middle" : `${Math.abs(printAt.x)} mm from the middle`;
+  return [`Design ${size}`, `Upper edge ${down}`, `Its middle ${across}`];
+}
+
+function writeStep(
+  pen: Pen,
+  { order, name, film, mode, tackS, celsius, rgb: colour }: PressStep,
+  x: number,
+  top: number,
+  height: number,
+) {
+  const middle = top + height / 2;
+  pen.write(`${order}`, x, middle + 2, 8);
+  pen.fill({ x: x + 9, y: middle - 4.5, width: 5, height: 9 }, colour);
+  pen.write(name, x + 17, middle - 1, 4.2);
+  pen.write(film ?? "no film chosen on the shelf", x + 17, middle + 4, 3.2, SOFT);
+  pen.write(`${mode}; tack ${tackS} s at ${celsius} °C`, x + 17, middle + 8.5, 3.2);
+}
+
+interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+const box = (x: number, y: number, side: number): Box => ({ x, y, width: side, height: side });
+
+interface ShirtView {
+  readonly shirt: Silhouette;
+  readonly layering: Layering;
+  readonly garment: Rgb;
+  /** So many layers are pressed. */
+  readonly upTo: number;
+  /** The whole shirt with measures, or what is round the design. */
+  readonly isWhole: boolean;
+}
+
+/** A shirt with its first layers, as large as a box on the page allows. */
+function drawShirt(pen: Pen, { shirt, layering, garment, upTo, isWhole }: ShirtView, on: Box): void {
+  const { widthPx, heightPx, mmPerPx, layers } = layering;
+  const art = { width: widthPx * mmPerPx, height: heightPx * mmPerPx };
+  const { printAt } = shirt;
+  const longest = Math.max(art.width, art.height);
+  const seen = isWhole
+    ? shirt.box
+    : {
+        x: printAt.x - longest * (0.5 + ROUND),
+        y: printAt.y + art.height / 2 - longest * (0.5 + ROUND),
+        width: longest * (1 + 2 * ROUND),
+        height: longest * (1 + 2 * ROUND),
+      };
+  const scale = Math.min(on.width / seen.width, on.height / seen.height);
+  const at = (x: number, y: number) => ({ x: on.x + (x - seen.x) * scale, y: on.y + (y - seen.y) * scale });
+  const origin = at(0, 0);
+  pen.within(on, () => {
+    pen.path(shirt.outline, origin.x, origin.y, scale, { fill: garment, line: SOFT });
+    pen.path(shirt.seams, origin.x, origin.y, scale, { line: SOFT });
+    const corner = at(printAt.x - art.width / 2, printAt.y);
+    for (const { region, rgb: film } of layers.slice(0, upTo)) {
+      const outline = region.map((path) => pathToSvg(path, DIGITS)).join("");
+      pen.path(outline, corner.x, corner.y, scale * mmPerPx, { fill: film });
+    }
+    if (!isWhole) return;
+    const [collar, edge, middle] = [at(printAt.x, 0), at(printAt.x, printAt.y), at(0, printAt.y + art.height)];
+    pen.line(collar.x, collar.y, edge.x, edge.y);
+    pen.line(origin.x, collar.y, origin.x, middle.y);
+  });
+}
+
+/** Draws on a page in millimetres from its upper left corner. */
+interface Pen {
+  write(text: string, x: number, y: number, sizeMm: number, colour?: Rgb): void;
+  rule(x: number, y: number, width: number): void;
+  line(x0: number, y0: number, x1: number, y1: number): void;
+  fill(box: Box, colour: Rgb): void;
+  /** SVG path data from a place on, `scale` millimetres to its unit. */
+  path(data: string, x: number, y: number, scale: number, look: { readonly fill?: Rgb; readonly line?: Rgb }): void;
+  /** Nothing that is drawn meanwhile reaches out of a box. */
+  within(box: Box, draw: () => void): void;
+}
+
+function makePen(page: PDFPage, font: PDFFont, labelFont: Uint8Array): Pen {
+  const pt = (mm: number) => mm * PT_PER_MM;
+  const up = (y: number) => pt(PAGE.height - y);
+  const tone = ([r, g, b]: Rgb) => rgb(r / 255, g / 255, b / 255);
+  const line = (x0: number, y0: number, x1: number, y1: number, colour: Rgb) =>
+    page.drawLine({
+      start: { x: pt(x0), y: up(y0) },
+      end: { x: pt(x1), y: up(y1) },
+      thickness: 0.5,
+      color: tone(colour),
+    });
+  return {
+    write(text, x, y, sizeMm, colour = INK) {
+      const spelled = spellOut(text, missingCharacters(text, labelFont));
+      // A long name makes the line smaller, never shorter.
+      const room = PAGE.width - PAGE.margin - x;
+      const natural = font.widthOfTextAtSize(spelled, pt(sizeMm)) / PT_PER_MM;
+      const size = pt(Math.min(sizeMm, (sizeMm * room) / natural));
+      page.drawText(spelled, { x: pt(x), y: up(y), size, font, color: tone(colour) });
+    },
+    rule: (x, y, width) => line(x, y, x + width, y, RULE),
+    line: (x0, y0, x1, y1) => line(x0, y0, x1, y1, [208, 0, 111]),
+    fill: ({ x, y, width, height }, colour) =>
+      page.drawRectangle({ x: pt(x), y: up(y + height), width: pt(width), height: pt(height), color: tone(colour) }),
+    path(data, x, y, scale, { fill, line: stroke }) {
+      page.drawSvgPath(data, {
+        ...{ x: pt(x), y: up(y), scale: pt(scale) },
+        ...(fill && { color: tone(fill) }),
+        ...(stroke && { borderColor: tone(stroke), borderWidth: 0.4 / pt(scale) }),
+      });
+    },
+    within({ x, y, width, height }, draw) {
+      page.pushOperators(
+        ...[pushGraphicsState(), rectangle(pt(x), up(y + height), pt(width), pt(height)), clip(), endPath()],
+      );
+      draw();
+      page.pushOperators(popGraphicsState());
+    },
+  };
+}
