@@ -22,6 +22,7 @@ export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, t
 export { type Bounds, boundsOf, boundsOfAll, eachPoint, lengthAlong } from "./points.ts";
 export {
   fillHoles,
+  growRegion,
   intersect,
   intersectEach,
   keepHolding,

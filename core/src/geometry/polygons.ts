@@ -186,6 +186,11 @@ export function widenLines(
   return gapPx > 0 ? spread(spread(united, gapPx / 2, EndType.Polygon), -gapPx / 2, EndType.Polygon) : united;
 }
 
+/** A region grown by `byPx` on all sides, with round corners, within `tolerancePx`. */
+export function growRegion(region: Polygons, byPx: number, tolerancePx: number): Polygons {
+  return inflatePaths(unite(region), toGrid(byPx), JoinType.Round, EndType.Polygon, 2, toGrid(tolerancePx));
+}
+
 /**
  * A line of grid points without those that lie within `tolerancePx` of it anyway (Douglas & Peucker 1973); its ends stay,
  * and of a ring the point farthest from them.
@@ -211,13 +216,13 @@ export function turnPositive(region: Polygons): Polygons {
 }
 
 /**
- * A united region with those of its holes filled that are small by their area and the length round them (source pixels), as far
- * as they lie in `within`, polygons right by non-zero winding, which is asked for only if there are such holes.
+ * A united region with those of its holes filled that are small by their area and the length round them (source pixels): wholly,
+ * or as far as they lie in `within`, polygons right by non-zero winding, which is asked for only if there are such holes.
  */
 export function fillHoles(
   region: Polygons,
   isSmall: (areaPx: number, aroundPx: number) => boolean,
-  within: () => Polygons,
+  within?: () => Polygons,
 ): Polygons {
   const areas = region.map((ring) => areaPaths([ring]));
   const holes = region.filter(
@@ -225,10 +230,11 @@ export function fillHoles(
   );
   if (holes.length === 0) return region;
   const largest = holes.reduce((most, hole) => Math.max(most, -areaPaths([hole])), 0);
-  const clip = within();
+  const clip = within?.();
   const filled: Polygons = [];
   // Most lie in it as they are, and go with their ring and what lies in them.
   const gone = holes.filter((hole) => {
+    if (!clip) return true;
     const inside = intersectEach(turnPositive([hole]), clip);
     if (areaPaths(inside) >= -areaPaths([hole])) return true;
     for (const ring of inside) filled.push(ring);

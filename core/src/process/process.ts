@@ -2,6 +2,7 @@
 import type { ThinLimits, ThinPlace, Warning } from "../checks/index.ts";
 import type { Rgb } from "../colour/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
+import type { Raster } from "../raster/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import type { ShopSettings, SpotStockKind, StockReference } from "../shelf/index.ts";
 import type { Drawing } from "../trace/index.ts";
@@ -11,6 +12,8 @@ import type { z } from "../zod/index.ts";
 export interface Design {
   /** The traced picture, as it was simplified. */
   readonly map: Drawing;
+  /** The prepared picture that it was traced from. */
+  readonly picture: Raster;
   /** Its spots. Those that are made another way are dropped here. */
   readonly spots: readonly Spot[];
   /** Ids of spots in the order in which they lie over each other, as far as the person chose it. */

@@ -214,6 +214,7 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
   const isOurs = (spot: Spot) => (colours.decided[spot.id]?.process ?? process) === id;
   return {
     map: resultOf(kept, "simplify"),
+    picture: resultOf(kept, "prepare").raster,
     spots: resultOf(kept, "reduce").spots.map((spot) => (isOurs(spot) ? spot : { ...spot, role: "drop" })),
     order: colours.order,
     widthMm: printWidthMm(recipe, resultOf(kept, "prepare").raster),

@@ -2,7 +2,7 @@
 import type { CubicPath } from "../geometry/index.ts";
 import { pathArea } from "../geometry/index.ts";
 import type { Separation } from "../screens/index.ts";
-import { circlePath } from "../trace/fit/circle.ts";
+import { circlePath } from "../trace/index.ts";
 
 export function circleRegion(cx: number, cy: number, radius: number): CubicPath[] {
   return [circlePath(cx, cy, radius, true)];

@@ -1,4 +1,4 @@
-export { fitPolyline } from "./fit/index.ts";
+export { circlePath, fitPolyline } from "./fit/index.ts";
 export {
   countFineShapes,
   countShapes,

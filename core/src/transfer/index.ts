@@ -1,6 +1,7 @@
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
 export type { Transfer } from "./outputs.ts";
 export { type FilmPiece, placeOnRoll } from "./piece.ts";
+export type { PrintedFilm } from "./printed.ts";
 export { transfer } from "./process.ts";
 export {
   CUT_FORMATS,

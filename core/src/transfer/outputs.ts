@@ -6,19 +6,27 @@ import { warnOfMissing } from "../labels/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
+import { circlePath, spotPaths } from "../trace/index.ts";
 import { planCuts, planSheetCuts } from "./cut-plan.ts";
 import { writeHpgl } from "./hpgl.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { Nesting } from "./nest.ts";
 import { NAME_MM, placeOnRoll } from "./piece.ts";
 import { planPress } from "./press-plan.ts";
+import { PRINT_MARK_MM, type PrintedFilm } from "./printed.ts";
 import type { CutFormat, TransferSettings } from "./settings.ts";
 import type { FilmSheet } from "./sheets.ts";
+
+/** Black, for what is no film; and what a line that is cut is drawn in. */
+const BESIDE: Rgb = [0, 0, 0];
+const CUT: Rgb = [255, 0, 255];
 
 /** What is made of a design: its layers, and the rolls that they are cut from. */
 export interface Transfer {
   readonly layering: Layering;
   readonly sheets: readonly FilmSheet[];
+  /** Instead of them, where the art is printed in one piece. */
+  readonly printed: PrintedFilm | null;
 }
 
 /** What each format is as a file. */
@@ -28,8 +36,62 @@ const FILES: Readonly<Record<CutFormat, { readonly ending: string; readonly medi
   hpgl: { ending: "plt", mediaType: "application/vnd.hp-hpgl" },
 };
 
-/** A transfer's files: a cut file of each layer, all layers as they are worn, all pieces on their rolls, and the press sheet. */
+/** A transfer's files: layers, or the art printed in one piece. */
 export function listTransferOutputs(
+  made: Transfer,
+  design: Design,
+  settings: TransferSettings,
+  facts: OutputFacts,
+): Outputs {
+  return made.printed
+    ? listPrintedOutputs(made.printed, design, settings, facts)
+    : listLayerOutputs(made, design, settings, facts);
+}
+
+/** The page to print, and the line to cut it along with the same marks, as the film lies on the cutter: printed side up. */
+function listPrintedOutputs(
+  film: PrintedFilm,
+  { map, spots, picture, widthMm }: Design,
+  { printed, formats }: TransferSettings,
+  { date }: OutputFacts,
+): Outputs {
+  const page: Output = {
+    name: "printed.pdf",
+    mediaType: "application/pdf",
+    make: async (tell) => {
+      tell(0, "Drawing the art");
+      const shapes = spots
+        .filter(({ role }) => role === "ink")
+        .map(({ id, rgb }) => ({ rgb, paths: spotPaths(map, id) }));
+      const { writePrintedPdf } = await import("./printed-pdf.ts");
+      return writePrintedPdf(
+        film,
+        {
+          ...{ shapes, mmPerPx: widthMm / map.width, bleedMm: printed.bleedMm },
+          picture: printed.art === "picture" ? picture : null,
+        },
+        date,
+      );
+    },
+  };
+  const cuts = formats.map((format) =>
+    textFile(`cut-line.${FILES[format].ending}`, FILES[format].mediaType, () => {
+      const size = { widthPx: film.widthMm, heightPx: film.heightMm, mmPerPx: 1 };
+      // A plotter has nothing for marks but its own eye.
+      if (format === "hpgl") return writeHpgl(planCuts(film.cutLine, { ...size, isMirrored: false }));
+      const marks = film.marks.map(({ x, y }) => circlePath(x, y, PRINT_MARK_MM / 2, true));
+      const lines = [
+        { use: "cut", rgb: CUT, lines: film.cutLine },
+        { use: "marks", rgb: BESIDE, lines: marks },
+      ];
+      return writeDrawing(format, { ...size, groups: [], lines });
+    }),
+  );
+  return { outputs: [page, ...cuts], notes: [] };
+}
+
+/** A cut file of each layer, all layers as they are worn, all pieces on their rolls, and the press sheet. */
+export function listLayerOutputs(
   { layering, sheets }: Transfer,
   design: Pick<Design, "spots" | "garment" | "placement" | "pieces">,
   settings: TransferSettings,
@@ -38,13 +100,8 @@ export function listTransferOutputs(
   const { formats, isMirrored } = settings;
   const { spots } = design;
   const spotOf = (id: string) => spots.find((spot) => spot.id === id);
-  const file = (name: string, mediaType: string, write: () => string): Output => ({
-    name,
-    mediaType,
-    make: async () => new TextEncoder().encode(write()),
-  });
   const inFormats = (name: string, write: (format: CutFormat) => string) =>
-    formats.map((format) => file(`${name}.${FILES[format].ending}`, FILES[format].mediaType, () => write(format)));
+    formats.map((format) => textFile(`${name}.${FILES[format].ending}`, FILES[format].mediaType, () => write(format)));
   const cuts = layering.layers.flatMap((layer) =>
     inFormats(`layer-${layer.order}-${layer.spotId}`, (format) =>
       format === "hpgl"
@@ -78,13 +135,19 @@ export function listTransferOutputs(
   return {
     outputs: [
       ...cuts,
-      file("layers.svg", FILES.svg.mediaType, all),
+      textFile("layers.svg", FILES.svg.mediaType, all),
       ...rolls,
       ...(layering.layers.length > 0 ? [pressSheet] : []),
     ],
     notes: missing === null ? [] : [missing],
   };
 }
+
+const textFile = (name: string, mediaType: string, write: () => string): Output => ({
+  name,
+  mediaType,
+  make: async () => new TextEncoder().encode(write()),
+});
 
 const writeDrawing = (format: "svg" | "dxf", drawing: ShapeDrawing) =>
   format === "dxf" ? writeShapesDxf(drawing) : writeShapesSvg(drawing);
@@ -103,9 +166,6 @@ function drawLayers(
   });
   return { widthPx, heightPx, mmPerPx, groups };
 }
-
-/** Black, for what is no film. */
-const BESIDE: Rgb = [0, 0, 0];
 
 /** A roll as a drawing in millimetres: the film of all pieces, and beside it what parts the waste and what a pen writes. */
 function drawSheet(

@@ -27,7 +27,7 @@ const ROWS = { top: 46, bottom: 285, most: 34 };
 const LEFT = { x: PAGE.margin, width: 122 };
 const RIGHT = { x: 142, width: 56 };
 /** Shirt shown round the design in a row's picture, as a share of the design. */
-const ROUND = 0.3;
+const ROUND = 0.12;
 const DIGITS = 2;
 const INK: Rgb = [30, 29, 26];
 const SOFT: Rgb = [95, 93, 86];
@@ -95,8 +95,8 @@ function clock(seconds: number): string {
 function saysOfPlace({ name, printAt }: Silhouette, { widthPx, heightPx, mmPerPx }: Layering): string[] {
   const size = `${(widthPx * mmPerPx).toFixed(1)} × ${(heightPx * mmPerPx).toFixed(1)} mm`;
   const down = name === "sleeve" ? `${printAt.y} mm under the crown of the sleeve` : `${printAt.y} mm under the collar`;
-  const across = printAt.x === 0 ? "on the middle" : `${Math.abs(printAt.x)} mm from the middle`;
-  return [`Design ${size}`, `Upper edge ${down}`, `Its middle ${across}`];
+  const across = printAt.x === 0 ? "Centred on the garment" : `Its middle ${Math.abs(printAt.x)} mm from the garment's`;
+  return [`Design ${size}`, `Upper edge ${down}`, across];
 }
 
 function writeStep(
@@ -159,9 +159,10 @@ function drawShirt(pen: Pen, { shirt, layering, garment, upTo, isWhole }: ShirtV
       pen.path(outline, corner.x, corner.y, scale * mmPerPx, { fill: film });
     }
     if (!isWhole) return;
-    const [collar, edge, middle] = [at(printAt.x, 0), at(printAt.x, printAt.y), at(0, printAt.y + art.height)];
+    // From the collar down to the print, and from the garment's middle across to the print's.
+    const [collar, edge, middle] = [at(printAt.x, 0), at(printAt.x, printAt.y), at(0, printAt.y)];
     pen.line(collar.x, collar.y, edge.x, edge.y);
-    pen.line(origin.x, collar.y, origin.x, middle.y);
+    pen.line(middle.x, middle.y, edge.x, edge.y);
   });
 }
 

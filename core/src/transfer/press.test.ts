@@ -79,7 +79,7 @@ describe("the press sheet", () => {
     expect(text).toContain("lapped; tack 5 s at 165 °C");
     expect(text).toContain("Press the whole: 15 s at 165 °C");
     expect(text).toContain("Upper edge 100 mm under the collar");
-    expect(text).toContain("105 mm from the middle");
+    expect(text).toContain("Its middle 105 mm from the garment's");
   });
 
   it("stays one page with many layers, nothing beyond its margins", async () => {

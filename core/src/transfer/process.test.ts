@@ -1,6 +1,8 @@
+import { execFileSync } from "node:child_process";
 import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
+import { flattenPath } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
 import { FACTS, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { transfer } from "./index.ts";
@@ -14,7 +16,17 @@ const GOLD: Rgb = [242, 177, 52];
 function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm = raster.width) {
   const { map, reduction } = traceRaster(raster);
   const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-  const design = { map, spots, order: [], widthMm, garment: WHITE, stock: {}, pieces: 1, placement: null };
+  const design = {
+    map,
+    picture: raster,
+    spots,
+    order: [],
+    widthMm,
+    garment: WHITE,
+    stock: {},
+    pieces: 1,
+    placement: null,
+  };
   const recipe = transfer.withSettings({ processes: {} }, settings);
   const steps = transfer.open().make(design, recipe, "a picture");
   let step = steps.next();
@@ -31,6 +43,92 @@ async function filesOf(product: ReturnType<typeof make>): Promise<Map<string, st
 
 /** A gold field with a navy bar at its left end, on cloth. */
 const FIELD = paint(80, 40, (x, y) => (x < 8 || x >= 72 || y < 8 || y >= 32 ? WHITE : x < 24 ? NAVY : GOLD));
+
+/** What poppler draws of a page, at 100 pixels to the inch. */
+async function drawPage(pdf: Uint8Array) {
+  const ppm = execFileSync("pdftoppm", ["-r", "100", "-singlefile", "-"], { input: pdf, maxBuffer: 1 << 26 });
+  const [head, width, height] = /^P6\n(\d+) (\d+)\n255\n/.exec(ppm.subarray(0, 40).toString("latin1")) ?? [];
+  const pixels = ppm.subarray(head?.length ?? 0);
+  const at = (xMm: number, yMm: number) => {
+    const o = (Math.floor((yMm / 25.4) * 100) * Number(width) + Math.floor((xMm / 25.4) * 100)) * 3;
+    return [...pixels.subarray(o, o + 3)];
+  };
+  return { widthMm: (Number(width) / 100) * 25.4, heightMm: (Number(height) / 100) * 25.4, at };
+}
+
+describe("the art printed in one piece", () => {
+  const wanted = { isWanted: true, art: "shapes", distanceMm: 2, closesHolesMm: 5, bleedMm: 1 } as const;
+  const files = async (printed: Partial<TransferSettings["printed"]>, raster = FIELD) => {
+    const made = make(raster, { printed: { ...wanted, ...printed }, formats: ["svg", "dxf", "hpgl"] });
+    const bytes = new Map<string, Uint8Array>();
+    for (const { name, make: write } of made.outputs(FACTS).outputs) bytes.set(name, await write(() => {}));
+    return { made, bytes, film: transfer.resultIn([made])?.printed };
+  };
+  const textOf = (bytes: Uint8Array | undefined) => new TextDecoder().decode(bytes);
+
+  it("is a page with art, bleed and four marks at true size, and a line to cut it along", async () => {
+    const { bytes, made, film } = await files({});
+    expect([...bytes.keys()]).toEqual(["printed.pdf", "cut-line.svg", "cut-line.dxf", "cut-line.plt"]);
+    // 64 x 24 mm of art, 2 mm round it, and 15 mm for the marks.
+    const { widthMm, heightMm, at } = await drawPage(bytes.get("printed.pdf") ?? new Uint8Array());
+    expect(widthMm).toBeCloseTo(64 + 4 + 30, -0.5);
+    expect(heightMm).toBeCloseTo(24 + 4 + 30, -0.5);
+    expect(at(17 + 4, 29)).toEqual(NAVY);
+    expect(at(17 + 40, 29)).toEqual(GOLD);
+    // A millimetre of colour beyond the outline, and none beyond that.
+    expect(at(17 - 0.6, 29)).toEqual(NAVY);
+    expect(at(17 - 1.5, 29)).toEqual([255, 255, 255]);
+    for (const [x, y] of [
+      [7.5, 7.5],
+      [widthMm - 7.5, 7.5],
+      [7.5, heightMm - 7.5],
+      [widthMm - 7.5, heightMm - 7.5],
+    ])
+      expect(at(x, y)).toEqual([0, 0, 0]);
+    expect(made.report().facts.printed).toMatchObject({ lifts: 1 });
+    expect(film?.marks).toHaveLength(4);
+  });
+
+  it("is cut two millimetres from its outline all round, in every format alike", async () => {
+    const { bytes, film } = await files({});
+    const line = flattenPath(film?.cutLine[0] ?? new Float64Array(), 0.01);
+    for (let i = 0; i < line.length; i += 2) {
+      const dx = Math.max(17 - line[i], 0, line[i] - (17 + 64));
+      const dy = Math.max(17 - line[i + 1], 0, line[i + 1] - (17 + 24));
+      expect(Math.hypot(dx, dy)).toBeCloseTo(2, 0.9);
+    }
+    const entities = new DxfParser().parseSync(textOf(bytes.get("cut-line.dxf")))?.entities ?? [];
+    expect(entities.filter(({ layer }) => layer === "CUT")).toHaveLength(1);
+    expect(entities.filter(({ layer, type }) => layer === "MARKS" && type === "CIRCLE")).toHaveLength(4);
+    const across = [...textOf(bytes.get("cut-line.plt")).matchAll(/(\d+),\d+/g)].map(([, x]) => Number(x) / 40);
+    expect(Math.min(...across)).toBeCloseTo(15, 0);
+    expect(Math.max(...across)).toBeCloseTo(83, 0);
+    expect(textOf(bytes.get("cut-line.svg"))).toMatch(/<g data-use="cut"[^>]*><path/);
+  });
+
+  it("keeps wide holes and closes narrow ones", async () => {
+    const ring = (r: number) =>
+      paint(80, 80, (x, y) => {
+        const away = Math.hypot(x - 39.5, y - 39.5);
+        return away > 30 || away < r ? WHITE : NAVY;
+      });
+    expect((await files({}, ring(12))).film?.cutLine).toHaveLength(2);
+    // Two millimetres from all sides leave it 4 mm wide.
+    expect((await files({}, ring(4))).film?.cutLine).toHaveLength(1);
+    expect((await files({ closesHolesMm: 2 }, ring(4))).film?.cutLine).toHaveLength(2);
+  });
+
+  it("may be the picture with all its shades", async () => {
+    const shaded = paint(80, 40, (x, y) => (x < 8 || x >= 72 || y < 8 || y >= 32 ? WHITE : [20 + 2 * x, 48, 79]));
+    const { bytes, film } = await files({ art: "picture" }, shaded);
+    const { at } = await drawPage(bytes.get("printed.pdf") ?? new Uint8Array());
+    const { x = 0, y = 0 } = film?.art ?? {};
+    for (const px of [15, 40, 65]) {
+      const [red] = at(x + px + 0.5, y + 20);
+      expect(Math.abs(red - (20 + 2 * px))).toBeLessThan(4);
+    }
+  });
+});
 
 describe("transfer film", () => {
   it("reports each layer with what it takes of film and of the blade", () => {

@@ -3,6 +3,7 @@ import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
 import { cutLayers, type Layering } from "./layers.ts";
 import { listTransferOutputs, type Transfer } from "./outputs.ts";
+import { layPrinted } from "./printed.ts";
 import { reportTransfer } from "./report.ts";
 import { CUT_FORMATS, TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
 import { planSheets } from "./sheets.ts";
@@ -32,13 +33,14 @@ const STEPS: StepTable<TransferResults, Work<TransferSettings>> = {
     weight: 2,
     part: "layers",
     from: ["layers"],
-    reads: ({ design: { stock, pieces, widthMm }, settings: { sheets, isMirrored } }) => [
+    reads: ({ design: { stock, pieces, widthMm }, settings: { sheets, isMirrored, printed } }) => [
       ...[stock, pieces, widthMm],
-      ...[sheets, isMirrored],
+      ...[sheets, isMirrored, printed],
     ],
     compute: ({ design, settings }, get: Get<TransferResults>) => {
       const layering = get("layers");
-      return { layering, sheets: planSheets(layering, design, settings) };
+      if (settings.printed.isWanted) return { layering, sheets: [], printed: layPrinted(layering, settings) };
+      return { layering, sheets: planSheets(layering, design, settings), printed: null };
     },
   },
 };

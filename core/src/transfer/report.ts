@@ -6,6 +6,7 @@ import { MOST_FILMS } from "../trade/index.ts";
 import { planCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { Transfer } from "./outputs.ts";
+import type { PrintedFilm } from "./printed.ts";
 import type { TransferSettings } from "./settings.ts";
 import type { FilmSheet } from "./sheets.ts";
 
@@ -16,10 +17,23 @@ const ISLAND = "island";
 /** Decimals of measures in report.json. */
 const DIGITS = 3;
 
-export function reportTransfer(
-  { layering, sheets }: Transfer,
-  { isMirrored, limits }: TransferSettings,
-): ProcessReport {
+export function reportTransfer(made: Transfer, settings: TransferSettings): ProcessReport {
+  return made.printed ? reportPrinted(made.printed) : reportLayers(made, settings);
+}
+
+function reportPrinted({ widthMm, heightMm, cutLine }: PrintedFilm): ProcessReport {
+  const { cutLengthMm, contours } = planCuts(cutLine, {
+    ...{ widthPx: widthMm, heightPx: heightMm, mmPerPx: 1, isMirrored: false },
+  });
+  const facts = { widthMm, heightMm, cutLengthMm, lifts: contours.length };
+  return {
+    facts: { printed: Object.fromEntries(Object.entries(facts).map(([key, value]) => [key, rounded(value)])) },
+    thin: [],
+    warnings: [],
+  };
+}
+
+function reportLayers({ layering, sheets }: Transfer, { isMirrored, limits }: TransferSettings): ProcessReport {
   const { layers, mmPerPx, stack } = layering;
   const thin = layers.flatMap((layer) => findUncut(layer, limits, mmPerPx));
   const nameOf = ({ spotId }: ThinPlace) => ` of ${layers.find((layer) => layer.spotId === spotId)?.name}`;

@@ -24,6 +24,9 @@ export const TRANSFER_LIMITS = {
   edgeMm: { min: 0, max: 100 },
   boxMm: { min: 1, max: 50 },
   weedLinesMm: { min: 0, max: 1000 },
+  distanceMm: { min: 0, max: 50 },
+  closesHolesMm: { min: 0, max: 100 },
+  bleedMm: { min: 0, max: 20 },
 } as const;
 
 /**
@@ -91,6 +94,20 @@ export const transferSettingsSchema = z.object({
       hasMarks: z.boolean().default(false),
       /** A name beside each piece, for cutters that have a pen. */
       hasNames: z.boolean().default(false),
+    })
+    .prefault({}),
+  /** Instead of layers: the art printed on film in one piece, and cut round. */
+  printed: z
+    .object({
+      isWanted: z.boolean().default(false),
+      /** Its clean shapes, or the picture with all its shades. */
+      art: z.enum(["shapes", "picture"]).default("shapes"),
+      /** From the art's outline to the cut. */
+      distanceMm: limit("distanceMm").default(2),
+      /** Holes of the cut line that are narrower than this are closed. */
+      closesHolesMm: limit("closesHolesMm").default(5),
+      /** Colour beyond the art's outline. */
+      bleedMm: limit("bleedMm").default(1),
     })
     .prefault({}),
   formats: z.array(z.enum(CUT_FORMATS)).max(CUT_FORMATS.length).default(["svg"]),

@@ -10,7 +10,7 @@ import { FACTS } from "../testing/pictures.test.support.ts";
 import { circleRegion } from "../testing/separation.test.support.ts";
 import type { Layer, Layering } from "./layers.ts";
 import { type Nesting, nestPieces, type Roll } from "./nest.ts";
-import { listTransferOutputs } from "./outputs.ts";
+import { listLayerOutputs } from "./outputs.ts";
 import { placeOnRoll } from "./piece.ts";
 import { type TransferSettings, transferSettingsSchema } from "./settings.ts";
 import { planSheets } from "./sheets.ts";
@@ -183,7 +183,7 @@ describe("the files of a sheet", () => {
   const settings = settingsOf({ weedLinesMm: 40 }, { formats: ["svg", "dxf", "hpgl"] });
   const layering = badge();
   const sheets = planSheets(layering, { ...design, pieces: 3 }, settings);
-  const { outputs } = listTransferOutputs({ layering, sheets }, made([spot]), settings, FACTS);
+  const { outputs } = listLayerOutputs({ layering, sheets, printed: null }, made([spot]), settings, FACTS);
   const read = async (name: string) => {
     const bytes = await outputs.find((one) => one.name === name)?.make(() => {});
     return new TextDecoder().decode(bytes);
@@ -193,7 +193,12 @@ describe("the files of a sheet", () => {
     // Small: hp2xx fits its picture to whole pixels, which over a long roll adds up.
     const small = { ...layering, mmPerPx: 0.15 };
     const [sheet] = planSheets(small, { ...design, pieces: 3, widthMm: 30 }, settings);
-    const files = listTransferOutputs({ layering: small, sheets: [sheet] }, made([spot]), settings, FACTS).outputs;
+    const files = listLayerOutputs(
+      { layering: small, sheets: [sheet], printed: null },
+      made([spot]),
+      settings,
+      FACTS,
+    ).outputs;
     const text = async (ending: string) =>
       new TextDecoder().decode(await files.find(({ name }) => name === `sheet-1-14304f.${ending}`)?.make(() => {}));
     // With a rim, so that no line is cut in half by the picture's edge.
@@ -244,7 +249,7 @@ describe("the files of a sheet", () => {
   it("have names only for a pen: never among what is cut", async () => {
     const named = settingsOf({ hasNames: true }, { formats: ["svg", "dxf", "hpgl"] });
     const all = planSheets(layering, { ...design, pieces: 2 }, named);
-    const files = listTransferOutputs({ layering, sheets: all }, made([spot]), named, FACTS).outputs;
+    const files = listLayerOutputs({ layering, sheets: all, printed: null }, made([spot]), named, FACTS).outputs;
     const text = async (name: string) =>
       new TextDecoder().decode(await files.find((one) => one.name === name)?.make(() => {}));
     const plot = await text("sheet-1-14304f.plt");

@@ -1,3 +1,4 @@
+export { circlePath } from "./circle.ts";
 export { type CurveSettings, fitLine, fitPolyline, toleranceOf } from "./fit-line.ts";
 export { fitStretch } from "./fit-stretch.ts";
 export { roughPath } from "./rough-path.ts";

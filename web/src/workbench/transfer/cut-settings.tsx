@@ -28,7 +28,7 @@ export function CutSettings({ sheets, shown, onShow }: Props) {
   const pieces = useJob((state) => state.recipe.colours.pieces);
   const edit = useJob((state) => state.edit);
   const set = (part: Partial<TransferSettings>) => edit((r) => transfer.withSettings(r, part));
-  const { formats, isMirrored, sheets: wanted } = settings;
+  const { formats, isMirrored, sheets: wanted, printed } = settings;
   const setSheets = (part: Partial<typeof wanted>) => set({ sheets: { ...wanted, ...part } });
   return (
     <>
@@ -43,78 +43,82 @@ export function CutSettings({ sheets, shown, onShow }: Props) {
             }
           />
         ))}
-        <div className="py-1">
-          <Choice
-            label="Reading"
-            value={isMirrored ? "mirrored" : "right"}
-            options={[
-              { value: "mirrored", text: "Mirrored", title: "Cut from the back, as film lies on the cutter" },
-              { value: "right", text: "Right-reading" },
-            ]}
-            onChange={(value) => set({ isMirrored: value === "mirrored" })}
-          />
-        </div>
-      </Group>
-      <Group title="Rolls">
-        <CheckField
-          label="All pieces on their rolls"
-          hint="Ready to cut, one file for each layer"
-          isOn={wanted.isMade}
-          onChange={(isMade) => setSheets({ isMade })}
-        />
-        {wanted.isMade && (
-          <>
-            <NumberField
-              label="Pieces"
-              value={pieces}
-              unit=""
-              min={1}
-              max={1_000_000}
-              stepBy={1}
-              onChange={(next) => edit((r) => setColours(r, { pieces: Math.round(next) }))}
+        {!printed.isWanted && (
+          <div className="py-1">
+            <Choice
+              label="Reading"
+              value={isMirrored ? "mirrored" : "right"}
+              options={[
+                { value: "mirrored", text: "Mirrored", title: "Cut from the back, as film lies on the cutter" },
+                { value: "right", text: "Right-reading" },
+              ]}
+              onChange={(value) => set({ isMirrored: value === "mirrored" })}
             />
-            <MmField
-              label="Between pieces"
-              valueMm={wanted.gapMm}
-              {...TRANSFER_LIMITS.gapOnRollMm}
-              onChange={(gapMm) => setSheets({ gapMm })}
-            />
-            <CheckField
-              label="Weed box round each piece"
-              hint="Notches of its edge count its place in the press order"
-              isOn={wanted.hasBox}
-              onChange={(hasBox) => setSheets({ hasBox })}
-            />
-            {wanted.hasBox && (
-              <MmField
-                label="Box margin"
-                valueMm={wanted.boxMm}
-                {...TRANSFER_LIMITS.boxMm}
-                onChange={(boxMm) => setSheets({ boxMm })}
-              />
-            )}
-            <MmField
-              label="Weed lines every"
-              valueMm={wanted.weedLinesMm}
-              {...TRANSFER_LIMITS.weedLinesMm}
-              hint="They part the waste and keep clear of film; 0 for none"
-              onChange={(weedLinesMm) => setSheets({ weedLinesMm })}
-            />
-            <CheckField
-              label="Marks to lay layers by"
-              hint="The same three crosses in every layer, peeled off after pressing; each piece is as large as the design then"
-              isOn={wanted.hasMarks}
-              onChange={(hasMarks) => setSheets({ hasMarks })}
-            />
-            <CheckField
-              label="Names, for a cutter with a pen"
-              isOn={wanted.hasNames}
-              onChange={(hasNames) => setSheets({ hasNames })}
-            />
-            <RollList sheets={sheets} shown={shown} onShow={onShow} />
-          </>
+          </div>
         )}
       </Group>
+      {!printed.isWanted && (
+        <Group title="Rolls">
+          <CheckField
+            label="All pieces on their rolls"
+            hint="Ready to cut, one file for each layer"
+            isOn={wanted.isMade}
+            onChange={(isMade) => setSheets({ isMade })}
+          />
+          {wanted.isMade && (
+            <>
+              <NumberField
+                label="Pieces"
+                value={pieces}
+                unit=""
+                min={1}
+                max={1_000_000}
+                stepBy={1}
+                onChange={(next) => edit((r) => setColours(r, { pieces: Math.round(next) }))}
+              />
+              <MmField
+                label="Between pieces"
+                valueMm={wanted.gapMm}
+                {...TRANSFER_LIMITS.gapOnRollMm}
+                onChange={(gapMm) => setSheets({ gapMm })}
+              />
+              <CheckField
+                label="Weed box round each piece"
+                hint="Notches of its edge count its place in the press order"
+                isOn={wanted.hasBox}
+                onChange={(hasBox) => setSheets({ hasBox })}
+              />
+              {wanted.hasBox && (
+                <MmField
+                  label="Box margin"
+                  valueMm={wanted.boxMm}
+                  {...TRANSFER_LIMITS.boxMm}
+                  onChange={(boxMm) => setSheets({ boxMm })}
+                />
+              )}
+              <MmField
+                label="Weed lines every"
+                valueMm={wanted.weedLinesMm}
+                {...TRANSFER_LIMITS.weedLinesMm}
+                hint="They part the waste and keep clear of film; 0 for none"
+                onChange={(weedLinesMm) => setSheets({ weedLinesMm })}
+              />
+              <CheckField
+                label="Marks to lay layers by"
+                hint="The same three crosses in every layer, peeled off after pressing; each piece is as large as the design then"
+                isOn={wanted.hasMarks}
+                onChange={(hasMarks) => setSheets({ hasMarks })}
+              />
+              <CheckField
+                label="Names, for a cutter with a pen"
+                isOn={wanted.hasNames}
+                onChange={(hasNames) => setSheets({ hasNames })}
+              />
+              <RollList sheets={sheets} shown={shown} onShow={onShow} />
+            </>
+          )}
+        </Group>
+      )}
     </>
   );
 }

@@ -18,12 +18,18 @@ import { count } from "../count.ts";
 import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Group, Panel } from "../panel.tsx";
 import { ThinList } from "../thin-list.tsx";
+import { PrintedSettings } from "./printed-settings.tsx";
 
 const MODES = {
   flush: { text: "Flush", title: "Edge to edge with what is pressed over it" },
   lapped: { text: "Lapped", title: "Runs on under what is pressed over it, by the lap" },
   solid: { text: "Solid", title: "Whole under all that it goes round: more film, never a gap" },
 } as const satisfies Record<LayerMode, { text: string; title: string }>;
+
+const WAYS = [
+  { value: "layers", text: "In layers", title: "A sheet of coloured film for each spot, pressed one on the other" },
+  { value: "printed", text: "In one piece", title: "Printed on white film and cut round" },
+] as const;
 
 /** What a place is called beside its layer's name. */
 const KINDS: Readonly<Record<string, string>> = { strip: "Strip", "film gap": "Gap", island: "Island" };
@@ -42,7 +48,7 @@ interface Props {
 }
 
 export function LayersStep({ layering, thin, choice, movement, onPlace }: Props) {
-  const { lapMm, order, decided, limits, thickensStrips, givesIslands } = useJob((state) =>
+  const { lapMm, order, decided, limits, thickensStrips, givesIslands, printed } = useJob((state) =>
     transfer.settingsIn(state.recipe),
   );
   const edit = useJob((state) => state.edit);
@@ -51,8 +57,27 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
   const ids = layers.map(({ spotId }) => spotId);
   const items = layers.map((layer) => ({ ...layer, id: layer.spotId, share: shareOf(layer, layering) }));
   const decide = (id: string, mode: LayerMode) => set({ decided: { ...decided, [id]: { ...decided[id], mode } } });
+  const setPrinted = (part: Partial<typeof printed>) => set({ printed: { ...printed, ...part } });
+  const way = (
+    <Group title="Film">
+      <Choice
+        label="How film is made"
+        value={printed.isWanted ? "printed" : "layers"}
+        options={WAYS}
+        onChange={(value) => setPrinted({ isWanted: value === "printed" })}
+      />
+    </Group>
+  );
+  if (printed.isWanted)
+    return (
+      <Panel>
+        {way}
+        <PrintedSettings printed={printed} onChange={setPrinted} />
+      </Panel>
+    );
   return (
     <Panel>
+      {way}
       <Group title="Layers in press order">
         {!layering && <p role="status">Laying film over film ...</p>}
         {layering && layers.length === 0 && <p>No film: every colour is dropped or the garment's.</p>}

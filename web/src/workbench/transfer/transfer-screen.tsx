@@ -1,6 +1,6 @@
 // Transfer film on the bench: layers at the step after the shapes, cut files at the Output step.
 import { formatHex } from "@plain-palette/core/colour";
-import { type Layering, transfer } from "@plain-palette/core/transfer";
+import { type Layering, type PrintedFilm, type Transfer, transfer } from "@plain-palette/core/transfer";
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePath2D, makePieces } from "../../light-table/pieces.ts";
@@ -17,37 +17,41 @@ import { rollTable } from "./roll-table.ts";
 const GIVEN_MM = 1.4;
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
-const layeringIn = ({ made }: Bench["computed"]): Layering | null =>
-  (made && transfer.resultIn(made)?.layering) ?? null;
+const transferIn = ({ made }: Bench["computed"]): Transfer | null => made && transfer.resultIn(made);
 
 const step: StepScreen = {
   id: "make",
   title: transfer.title,
   looks: ["source", "result", "split", "outlines"],
   summarise({ recipe, computed }) {
-    const layering = layeringIn(computed);
+    if (transfer.settingsIn(recipe).printed.isWanted) return "printed in one piece";
+    const layering = transferIn(computed)?.layering;
     const lap = `lap ${transfer.settingsIn(recipe).lapMm} mm`;
     return layering ? `${count(layering.layers.length, "layer")}, ${lap}` : lap;
   },
   useStep(bench) {
     const { computed, showPlace } = bench;
-    const layering = layeringIn(computed);
+    const { layering = null, printed = null } = transferIn(computed) ?? {};
     const shapes = useShapesResult(bench);
     const [hidden, setHidden] = useState(NOTHING_HIDDEN);
     const [movement, setMovement] = useState(USUAL_MOVEMENT);
     const [isMoving, setMoving] = useState(false);
     const bare = useMemo(
-      () => (layering && isMoving ? drawBareShirt(layering, movement) : null),
-      [layering, isMoving, movement],
+      () => (layering && !printed && isMoving ? drawBareShirt(layering, movement) : null),
+      [layering, printed, isMoving, movement],
     );
     const thin = computed.made?.find(({ process }) => process === transfer.id)?.report.thin ?? [];
     return {
       wishes: { upTo: "make" },
-      result: useMemo(() => (layering ? [filmLayer(layering, hidden)] : shapes), [layering, hidden, shapes]),
-      marks: useMemo(
-        () => [...(layering ? [changedLayer(layering)] : []), ...(bare ? [bareLayer(bare)] : [])],
-        [layering, bare],
+      result: useMemo(
+        () => (layering && !printed ? [filmLayer(layering, hidden)] : shapes),
+        [layering, printed, hidden, shapes],
       ),
+      marks: useMemo(() => {
+        if (!layering) return [];
+        if (printed) return [cutLineLayer(printed, layering.mmPerPx)];
+        return [changedLayer(layering), ...(bare ? [bareLayer(bare)] : [])];
+      }, [layering, printed, bare]),
       canFade: false,
       panel: (
         <LayersStep
@@ -70,6 +74,14 @@ const step: StepScreen = {
     };
   },
 };
+
+/** The line that printed film is cut along, where it lies round the art. */
+function cutLineLayer({ cutLine, art }: PrintedFilm, mmPerPx: number): TableLayer {
+  const inPx = (mm: number) => mm / mmPerPx;
+  const path = new Path2D();
+  path.addPath(makePath2D(cutLine, true), new DOMMatrix([inPx(1), 0, 0, inPx(1), -inPx(art.x), -inPx(art.y)]));
+  return { kind: "strokes", path, colour: "#d0006f", screenPx: 1.5, isHaloed: true };
+}
 
 /** Round what was added to thin strips, and where islands went to the film beside them. */
 function changedLayer({ layers, given, mmPerPx }: Layering): TableLayer {
@@ -102,7 +114,7 @@ export const transferScreen: ProcessScreen = {
   process: transfer,
   step,
   useOutput({ recipe, computed, isSourceHeld }) {
-    const made = computed.made && transfer.resultIn(computed.made);
+    const made = transferIn(computed);
     const { isMirrored, sheets: wanted } = transfer.settingsIn(recipe);
     const [chosen, setChosen] = useState<string | null>(null);
     const sheet = made?.sheets.find(({ spotId }) => spotId === chosen) ?? made?.sheets[0] ?? null;
@@ -116,6 +128,9 @@ export const transferScreen: ProcessScreen = {
       ),
     };
   },
-  summariseOutput: (recipe) =>
-    transfer.settingsIn(recipe).isMirrored ? "cut files, mirrored" : "cut files, right-reading",
+  summariseOutput(recipe) {
+    const { printed, isMirrored } = transfer.settingsIn(recipe);
+    if (printed.isWanted) return "a page and its cut line";
+    return isMirrored ? "cut files, mirrored" : "cut files, right-reading";
+  },
 };
