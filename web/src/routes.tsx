@@ -16,6 +16,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),
   },
   {
+    path: "/practice",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./practice/practice.tsx")).Practice }),
+  },
+  {
     path: "/jobs/:id",
     errorElement: <PageProblem />,
     lazy: async () => ({ Component: (await import("./job/open-job.tsx")).OpenJob }),

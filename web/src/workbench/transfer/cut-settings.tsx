@@ -6,6 +6,7 @@ import {
   type TransferSettings,
   transfer,
 } from "@plain-palette/core/transfer";
+import { Link } from "react-router";
 import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
@@ -25,6 +26,7 @@ interface Props {
 
 export function CutSettings({ sheets, shown, onShow }: Props) {
   const settings = useJob((state) => transfer.settingsIn(state.recipe));
+  const jobId = useJob((state) => state.job.id);
   const pieces = useJob((state) => state.recipe.colours.pieces);
   const edit = useJob((state) => state.edit);
   const set = (part: Partial<TransferSettings>) => edit((r) => transfer.withSettings(r, part));
@@ -43,6 +45,13 @@ export function CutSettings({ sheets, shown, onShow }: Props) {
             }
           />
         ))}
+        <p className="text-xs text-soft">
+          The{" "}
+          <Link className="underline" to={`/practice?job=${jobId}`}>
+            practice bench
+          </Link>{" "}
+          cuts the plots that were made last and presses what it weeded.
+        </p>
         {!printed.isWanted && (
           <div className="py-1">
             <Choice

@@ -1,0 +1,157 @@
+// The practice bench: simulated machines that get a job's files, and nothing else, and show what comes of them.
+import type { JobCard } from "@plain-palette/contract";
+import { type CutJob, cutJob, findFaults, readPlot, USUAL_CUTTER } from "@plain-palette/core/practice";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { api } from "../api/client.ts";
+import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { SelectField } from "../parts/select-field.tsx";
+import { ShopHead } from "../parts/shop-head.tsx";
+import { CutterView } from "./cutter-view.tsx";
+import { type Plan, readPlan } from "./plan-masks.ts";
+import { PressView } from "./press-view.tsx";
+import { type JobFiles, useJobFiles } from "./use-job-files.ts";
+
+export function Practice() {
+  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
+  const [params, setParams] = useSearchParams();
+  const onBoard = jobs.data?.filter(({ isPutAway }) => !isPutAway) ?? [];
+  const job = onBoard.find(({ id }) => id === params.get("job")) ?? onBoard[0] ?? null;
+  const files = useJobFiles(job);
+  useEffect(() => {
+    document.title = "Practice bench · Plain Palette";
+  }, []);
+  return (
+    <div className="min-h-full">
+      <ShopHead title="Practice bench" />
+      <main className="mx-auto max-w-6xl px-8 py-5">
+        {jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
+        {files.isError && <ProblemNote problem={problemOf(files.error)} />}
+        {job && (
+          <div className="w-96">
+            <SelectField
+              label="Files of job"
+              isWide
+              value={job.id}
+              options={onBoard.map(({ id, number, title }) => ({ value: id, text: `${number} ${title}` }))}
+              onChange={(id) => setParams({ job: id })}
+            />
+          </div>
+        )}
+        {(jobs.isPending || files.isLoading) && <p role="status">Fetching the files ...</p>}
+        {job && files.data !== undefined && <Machines job={job} files={files.data} />}
+      </main>
+    </div>
+  );
+}
+
+function Machines({ job, files }: { job: JobCard; files: JobFiles | null }) {
+  if (!files || files.plots.size === 0)
+    return (
+      <p className="mt-4 border border-dashed border-soft/60 bg-sheet p-8 text-center">
+        {files ? "This job's newest files have no plots to cut." : "No files were made of this job yet."} Make it with
+        transfer film, choose HPGL and make the files at{" "}
+        <Link className="underline" to={`/jobs/${job.id}/output`}>
+          its Output step
+        </Link>
+        .
+      </p>
+    );
+  return <TransferBench key={files.run.id} files={files} garment={job.garment} />;
+}
+
+function TransferBench({ files, garment }: { files: JobFiles; garment: string }) {
+  const names = [...files.plots.keys()];
+  const [name, setName] = useState(names[0] ?? "");
+  const plan = useMemo(() => (files.layersSvg ? readPlan(files.layersSvg) : null), [files]);
+  const job = useMemo(
+    (): CutJob | null => (plan ? cutJob(files.plots, plan.layers, USUAL_CUTTER) : null),
+    [files, plan],
+  );
+  const plot = useMemo(() => readPlot(files.plots.get(name) ?? ""), [files, name]);
+  const sheet = sheetOf(name, files, plan, plot.strokes);
+  const faults = useMemo(
+    () => findFaults(plot, { ...USUAL_CUTTER, rollWidthMm: sheet.rollWidthMm }),
+    [plot, sheet.rollWidthMm],
+  );
+  return (
+    <>
+      <p role="status" className="mb-3 mt-2 border-l-4 border-next bg-card px-4 py-2">
+        {saysOf(job)}
+      </p>
+      <div className="flex flex-wrap gap-6">
+        <section aria-label="Plots" className="w-72">
+          <ol className="border border-rule bg-card">
+            {names.map((one) => (
+              <li key={one} className="border-t border-rule first:border-t-0">
+                <button
+                  type="button"
+                  aria-pressed={one === name}
+                  className="flex w-full items-baseline gap-2 px-2 py-1 text-left hover:underline aria-pressed:bg-sheet aria-pressed:font-semibold"
+                  onClick={() => setName(one)}
+                >
+                  <span className="min-w-0 flex-1 truncate">{one}</span>
+                  <Verdict name={one} job={job} />
+                </button>
+              </li>
+            ))}
+          </ol>
+          {faults.length > 0 && (
+            <ul aria-label="Faults of this plot" className="mt-3">
+              {faults.map(({ kind, text, x, y }) => (
+                <li key={`${kind} ${x} ${y}`} className="border-t border-rule py-1 text-wrong">
+                  {text}, at {x.toFixed(1)}, {y.toFixed(1)} mm
+                </li>
+              ))}
+            </ul>
+          )}
+        </section>
+        <CutterView name={name} plot={plot} {...sheet} faults={faults} />
+      </div>
+      {job && plan && job.layers.length > 0 && <PressView layers={job.layers} plan={plan} garment={garment} />}
+    </>
+  );
+}
+
+function saysOf(job: CutJob | null): string {
+  if (!job) return "There is no layers.svg among the files: nothing to compare the layers with.";
+  const { faults, layers } = job;
+  const off = layers.reduce((sum, { extraMm2, missingMm2 }) => sum + extraMm2 + missingMm2, 0);
+  const measured = `Weeded film and plan differ by ${off.toFixed(1)} mm² over ${layers.length} layers.`;
+  if (faults.length === 0) return `Every layer cuts, closed and once. ${measured}`;
+  return `${faults.map(({ file, text }) => `${file}: ${text}`).join("; ")}. ${measured}`;
+}
+
+/** What was found wrong with a file of the job's layers. */
+function Verdict({ name, job }: { name: string; job: CutJob | null }) {
+  const faults = job?.faults.filter(({ file }) => file === name) ?? [];
+  const layer = job?.layers.find(({ order, id }) => name === `layer-${order}-${id}.plt`);
+  if (faults.length > 0) return <span className="text-xs text-wrong">{faults.length} wrong</span>;
+  if (!layer) return null;
+  return <span className="text-xs text-soft">±{(layer.extraMm2 + layer.missingMm2).toFixed(1)} mm²</span>;
+}
+
+/** What a plot is cut from: a layer's own sheet, or a roll. */
+function sheetOf(
+  name: string,
+  { rollWidths }: JobFiles,
+  plan: Plan | null,
+  strokes: readonly { points: readonly number[] }[],
+) {
+  const id = /-([0-9a-z-]+)\.plt$/.exec(name.replace(/^(layer|sheet)-\d+/, ""))?.[1] ?? "";
+  const colour = plan?.layers.find((layer) => layer.id === id)?.colour ?? "#808080";
+  const roll = name.startsWith("sheet-") ? (rollWidths.get(id) ?? null) : null;
+  const reach = (axis: 0 | 1) =>
+    strokes.reduce(
+      (most, { points }) => points.reduce((far, v, i) => (i % 2 === axis ? Math.max(far, v) : far), most),
+      1,
+    );
+  return {
+    colour,
+    rollWidthMm: roll,
+    hasBoxes: roll !== null,
+    widthMm: roll === null && plan ? plan.widthMm : reach(0),
+    heightMm: roll ?? plan?.heightMm ?? reach(1),
+  };
+}

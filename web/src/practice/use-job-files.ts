@@ -1,0 +1,53 @@
+// The newest files of a job, as the machines of the practice bench get them.
+import type { JobCard, Run } from "@plain-palette/contract";
+import { useQuery } from "@tanstack/react-query";
+import { api, runFileUrl } from "../api/client.ts";
+
+/** What lies on the practice bench: plots by name, all layers as they are worn, and how wide each roll is. */
+export interface JobFiles {
+  readonly run: Run;
+  readonly plots: ReadonlyMap<string, string>;
+  readonly layersSvg: string | null;
+  /** Of sheets, by the spot's id, mm. */
+  readonly rollWidths: ReadonlyMap<string, number>;
+}
+
+export function useJobFiles(job: JobCard | null) {
+  return useQuery({
+    queryKey: ["practice", job?.id],
+    enabled: job !== null,
+    // Files are made on another page.
+    staleTime: 0,
+    queryFn: async (): Promise<JobFiles | null> => {
+      const runs = job ? await api.listRuns(job.id) : [];
+      const run = runs.find(({ state }) => state === "done");
+      return run ? readFiles(run) : null;
+    },
+  });
+}
+
+async function readFiles(run: Run): Promise<JobFiles> {
+  const read = async (name: string) => {
+    const response = await fetch(runFileUrl(run.id, name, name));
+    if (!response.ok) throw new Error(`${name} could not be fetched.`);
+    return response.text();
+  };
+  const has = (wanted: string) => run.files.some(({ name }) => name === wanted);
+  const names = run.files.map(({ name }) => name).filter((name) => name.endsWith(".plt"));
+  const [layersSvg, report, ...texts] = await Promise.all([
+    has("layers.svg") ? read("layers.svg") : null,
+    has("report.json") ? read("report.json") : null,
+    ...names.map(read),
+  ]);
+  return {
+    run,
+    plots: new Map(names.map((name, i) => [name, texts[i] ?? ""])),
+    layersSvg,
+    rollWidths: new Map(sheetsIn(report).map(({ spotId, rollWidthMm }) => [spotId, rollWidthMm])),
+  };
+}
+
+function sheetsIn(report: string | null): readonly { readonly spotId: string; readonly rollWidthMm: number }[] {
+  const { sheets } = report ? JSON.parse(report) : { sheets: [] };
+  return Array.isArray(sheets) ? sheets : [];
+}
