@@ -146,7 +146,7 @@ describe("a recipe of an earlier form", () => {
 
   it("is brought over when it is read: its simplifications become entries, and it gives what it gave", () => {
     const { entries: _, ...shapes } = recipe.shapes;
-    const { process: _process, processes: _processes, ...common } = recipe;
+    const { process: _process, processes, ...common } = recipe;
     const { order: _order, decided: _decided, ...colours } = recipe.colours;
     const base = { mode: "on", chokeMm: 0.5, thinnestMm: 0.4 } as const;
     const bricks = { d8412f: { name: "Brick" } };
@@ -165,7 +165,7 @@ describe("a recipe of an earlier form", () => {
       colours: { ...colours, decided: bricks, order: ["14304f"] },
       shapes: { ...shapes, entries: [{ ...entry, kind: "simplify" }] },
       process: "screens",
-      processes: { screens: { trapMm: 0.5, base: { ...base, decided: { d8412f: true } }, films } },
+      processes: { ...processes, screens: { trapMm: 0.5, base: { ...base, decided: { d8412f: true } }, films } },
     });
     expect(countShapes(runPipeline(artwork, read).map).nodes).toBeLessThan(
       countShapes(runPipeline(artwork, recipe).map).nodes,

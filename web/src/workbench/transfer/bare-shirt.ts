@@ -17,10 +17,12 @@ export interface BareShirt {
 }
 
 /** The longer side that it is drawn with, px. */
-const LONGEST = 900;
+const LONGEST = 1300;
 /** Ways in which a layer slips. */
 const WAYS = 8;
-/** Less than this share of a pixel covered is the edge of a line, 0..255. */
+/** Film covers half a pixel more than it does all round: edges that meet share pixels, and each would leave some of them bare. */
+const RIM_PX = 1;
+/** Less than this share of a pixel bare is none, 0..255. */
 const COVERED = 128;
 const MARK = "#d0006f";
 
@@ -51,7 +53,7 @@ export function drawBareShirt(layering: Layering, { slipMm, shrinkShare }: Movem
     lay(alone, inside.canvas);
     alone.globalCompositeOperation = "destination-out";
     paths.forEach((path, other) => {
-      if (other !== k) alone.fill(path, "nonzero");
+      if (other !== k) cover(alone, path, zoom);
     });
     for (let way = 0; way < WAYS; way++) {
       const angle = (way * 2 * Math.PI) / WAYS;
@@ -62,7 +64,7 @@ export function drawBareShirt(layering: Layering, { slipMm, shrinkShare }: Movem
         paths[k] ?? moved,
         movedBy(region, slipPx * Math.cos(angle), slipPx * Math.sin(angle), shrinkShare),
       );
-      one.fill(moved, "nonzero");
+      cover(one, moved, zoom);
       lay(all, one.canvas, false);
     }
   });
@@ -72,6 +74,12 @@ export function drawBareShirt(layering: Layering, { slipMm, shrinkShare }: Movem
   one.fillStyle = MARK;
   one.fillRect(0, 0, widthPx, heightPx);
   return { bitmap: one.canvas.transferToImageBitmap(), pxPerPixel: 1 / zoom, areaMm2 };
+}
+
+function cover(context: OffscreenCanvasRenderingContext2D, path: Path2D, zoom: number): void {
+  context.fill(path, "nonzero");
+  context.lineWidth = RIM_PX / zoom;
+  context.stroke(path);
 }
 
 /** The lap that covers a movement: how far the edge of any layer may come to lie from where it belongs, mm. */
