@@ -1,6 +1,7 @@
 // npm run screenshots: one current picture of every main view, from the demo jobs, into docs/screenshots.
 // Runs against a throw-away database, so that the pictures do not depend on what was done in .data.
-import { mkdtempSync, rmSync } from "node:fs";
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Job } from "@plain-palette/contract";
@@ -85,6 +86,7 @@ try {
   await page.getByTestId("run-files").waitFor({ timeout: 120_000 });
   await page.getByRole("list", { name: "Films" }).getByRole("button").nth(2).click();
   await shoot("output");
+  await shootFilm(page, ferry, shoot);
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
@@ -129,8 +131,34 @@ async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Pr
   await page.mouse.down();
   await page.mouse.move(520, 200, { steps: 8 });
   await page.mouse.move(590, 230, { steps: 8 });
-  await shoot("artwork-touch-up");
   await page.mouse.up();
+  await ready(page);
+}
+
+/** The same job as transfer film: its layers, the cutter half way through one, the press sheet. */
+async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  const made = page.getByRole("complementary", { name: "Ticket" }).getByLabel("Made with");
+  await made.selectOption("Transfer film");
+  await ready(page);
+  await open(page, ferry, "layers", false);
+  await page.getByRole("button", { name: "Alone" }).first().click();
+  await shoot("layers");
+  await open(page, ferry, "output", false);
+  await page.getByLabel("HPGL (.plt)").check();
+  await ready(page);
+  await page.getByRole("button", { name: "Make the files" }).click();
+  await page.getByText("Made from the recipe as it is now.").waitFor({ timeout: 120_000 });
+  const link = await page.getByRole("link", { name: "press-sheet.pdf" }).getAttribute("href");
+  const sheet = join(folder, "press-sheet.pdf");
+  writeFileSync(sheet, Buffer.from(await (await fetch(`${server.url}${link}`)).arrayBuffer()));
+  execFileSync("pdftoppm", ["-r", "80", "-png", "-singlefile", sheet, join(OUT, "press-sheet")]);
+  await page.getByRole("link", { name: "practice bench" }).click();
+  await page.getByRole("button", { name: /^layer-2-/ }).click();
+  await page.getByLabel("Time", { exact: true }).focus();
+  for (let step = 0; step < 4; step++) await page.keyboard.press("PageDown");
+  await shoot("practice");
+  await open(page, ferry, "output");
+  await made.selectOption("Screens");
   await ready(page);
 }
 

@@ -20,10 +20,11 @@ import { ferrySvg } from "../demo/ferry.ts";
 import { measureColours } from "./colours.ts";
 import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
-import { measureSheet } from "./sheet.ts";
+import { measureSheet, sheetSvg } from "./sheet.ts";
 import { measureStrays } from "./strays.ts";
 import { measureTable } from "./table.ts";
 import { middleTime, timed } from "./timing.ts";
+import { measureTransfer } from "./transfer.ts";
 
 sharp.concurrency(1);
 
@@ -171,5 +172,7 @@ console.log("\nColours where they do not belong, on four open icon sets");
 await measureStrays();
 console.log("\nOne sheet of 36 of them, 12 colours");
 await measureSheet(icons);
+console.log("\nThe same icons as transfer film, 100 mm wide");
+await measureTransfer(icons, sheetSvg(icons));
 console.log("\nPanning the light table");
 await measureTable();

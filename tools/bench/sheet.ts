@@ -16,7 +16,7 @@ const SIDES = [1024, 2048, 4896];
 const CONTOUR_SIDE = 2048;
 
 /** The first 36 icons on one white sheet. */
-function sheetSvg(icons: readonly Icon[]): string {
+export function sheetSvg(icons: readonly Icon[]): string {
   const cells = icons.slice(0, ACROSS * ACROSS).map(({ svg }, i) => {
     const size = Number(svg.match(/viewBox="[\d.]+ [\d.]+ ([\d.]+)/)?.[1]);
     const at = `${(i % ACROSS) * 100} ${Math.floor(i / ACROSS) * 100}`;

@@ -5,7 +5,7 @@ import { type FilmPiece, NAME_MM, placeOnRoll } from "./piece.ts";
 
 /** One cut, from where the blade goes down to where it is lifted. */
 export interface Contour {
-  /** x, y pairs, mm from the lower left corner, y up; of an outline and a hole the last point is the first. */
+  /** x, y pairs, mm from the lower left corner, y up, unless said otherwise; outlines and holes end where they begin. */
   readonly points: Float64Array;
   readonly kind: "hole" | "outline" | "line";
 }
@@ -85,23 +85,25 @@ function planOf(widthMm: number, heightMm: number, contours: readonly Contour[],
 }
 
 /**
- * Plans the cutting of all pieces on a roll, x along it and y across, as roll cutters have it: the pieces as they lie, of each
- * its film and marks, then the lines through its waste, its box last, so that nothing is loose before it is cut.
+ * Plans the cutting of one piece, mm from its upper left corner, y down: its film and marks, then the lines through its waste, its
+ * box last, so that nothing is loose before it is cut.
  */
-export function planSheetCuts(piece: FilmPiece, { placements, lengthMm }: Nesting, { widthMm }: Roll): CutPlan {
-  const { widthMm: wide, heightMm: high, film, marks, weedLines, box, name } = piece;
-  const own = planCuts([...film, ...marks], { widthPx: wide, heightPx: high, mmPerPx: 1, isMirrored: false }).contours;
-  // From y up to y down, as pieces have it.
-  const turnedOver = own.map(({ points, kind }) => ({
-    points: points.map((v, i) => (i % 2 === 0 ? v : high - v)),
-    kind,
-  }));
+export function planPieceCuts({ widthMm, heightMm, film, marks, weedLines, box }: FilmPiece): Contour[] {
+  const sheet = { widthPx: widthMm, heightPx: heightMm, mmPerPx: 1, isMirrored: false };
+  const { contours } = planCuts([...film, ...marks], sheet);
   const line = (points: readonly number[], kind: Contour["kind"]) => ({ points: Float64Array.from(points), kind });
-  const all = [
-    ...turnedOver,
+  return [
+    // From y up to y down.
+    ...contours.map(({ points, kind }) => ({ points: points.map((v, i) => (i % 2 === 0 ? v : heightMm - v)), kind })),
     ...weedLines.map((points) => line(points, "line")),
     ...(box ? [line(box, "outline")] : []),
   ];
+}
+
+/** Plans the cutting of all pieces on a roll, one after the other as they lie; x along it and y across, as roll cutters have it. */
+export function planSheetCuts(piece: FilmPiece, { placements, lengthMm }: Nesting, { widthMm }: Roll): CutPlan {
+  const all = planPieceCuts(piece);
+  const { name } = piece;
   const inOrder = [...placements].sort((a, b) => a.y - b.y || a.x - b.x);
   const contours: Contour[] = [];
   const words: PenText[] = [];

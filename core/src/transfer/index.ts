@@ -1,3 +1,5 @@
+export { planCuts } from "./cut-plan.ts";
+export { writeHpgl } from "./hpgl.ts";
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
 export type { Transfer } from "./outputs.ts";
 export { type FilmPiece, placeOnRoll } from "./piece.ts";

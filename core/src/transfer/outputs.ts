@@ -92,13 +92,16 @@ function listPrintedOutputs(
 
 /** A cut file of each layer, all layers as they are worn, all pieces on their rolls, and the press sheet. */
 export function listLayerOutputs(
-  { layering, sheets }: Transfer,
+  { layering: whole, sheets: planned }: Transfer,
   design: Pick<Design, "spots" | "garment" | "placement" | "pieces">,
   settings: TransferSettings,
   facts: OutputFacts,
 ): Outputs {
-  const { formats, isMirrored } = settings;
+  const { formats, isMirrored, decided } = settings;
   const { spots } = design;
+  const isMade = ({ spotId }: { readonly spotId: string }) => decided[spotId]?.isLeftOut !== true;
+  const layering = { ...whole, layers: whole.layers.filter(isMade) };
+  const sheets = planned.filter(isMade);
   const spotOf = (id: string) => spots.find((spot) => spot.id === id);
   const inFormats = (name: string, write: (format: CutFormat) => string) =>
     formats.map((format) => textFile(`${name}.${FILES[format].ending}`, FILES[format].mediaType, () => write(format)));

@@ -177,6 +177,12 @@ describe("transfer film", () => {
     expect(Math.max(...plotted)).toBeCloseTo(72, 0);
   });
 
+  it("makes any choice of its layers: those that are left out have no files, and no place on the press sheet", async () => {
+    const files = await filesOf(make(FIELD, { decided: { f2b134: { isLeftOut: true } } }));
+    expect([...files.keys()]).toEqual(["layer-2-14304f.svg", "layers.svg", "sheet-2-14304f.svg", "press-sheet.pdf"]);
+    expect(files.get("layers.svg")).not.toContain('data-id="f2b134"');
+  });
+
   it("warns of strips that do not cut, gaps that do not weed and islands that get lost, each with its place", () => {
     const fine = paint(400, 300, (x, y) => {
       const isStrip = x >= 40 && x < 240 && y >= 40 && y < 48;

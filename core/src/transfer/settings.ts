@@ -52,7 +52,16 @@ export const transferSettingsSchema = z.object({
   /** Spot ids in the press order that the person chose; the others go where they are proposed. */
   order: z.array(spotIdSchema).max(200).default([]),
   /** What was decided on a spot's layer, by the spot's id. */
-  decided: z.record(spotIdSchema, z.object({ mode: z.enum(LAYER_MODES).optional() })).default({}),
+  decided: z
+    .record(
+      spotIdSchema,
+      z.object({
+        mode: z.enum(LAYER_MODES).optional(),
+        /** Not made, though others lie as if it were: to be coloured in by hand, or left for another day. */
+        isLeftOut: z.boolean().optional(),
+      }),
+    )
+    .default({}),
   /** What cuts and weeds, mm: strips, gaps in a layer, and islands across. */
   limits: z
     .object({

@@ -1,9 +1,10 @@
 // Sheets: what is cut from each roll of film, the job's pieces nested on it, and what that takes.
 import type { Rgb } from "../colour/index.ts";
+import { lengthAlong } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import type { StockReference } from "../shelf/index.ts";
 import { CUT_MM_PER_S, LIFT_S } from "../trade/index.ts";
-import { planSheetCuts } from "./cut-plan.ts";
+import { type Contour, planPieceCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
 import { type Nesting, nestPieces, type Roll, widestOn } from "./nest.ts";
 import { type FilmPiece, layPiece } from "./piece.ts";
@@ -55,7 +56,7 @@ export function planSheets(
       widestPrintMm: widestPrint(piece, roll, widthMm, sheets.hasBox ? sheets.boxMm : 0),
       cost: (lengthMm / 1000) * price,
       wasteShare: nesting ? wasteOf(layer, pieces, roll, lengthMm) : 0,
-      cutS: nesting ? secondsOf(planSheetCuts(piece, nesting, roll)) : 0,
+      cutS: nesting ? pieces * secondsOf(planPieceCuts(piece)) : 0,
     };
   });
 }
@@ -72,6 +73,7 @@ function widestPrint({ widthMm, heightMm }: FilmPiece, roll: Roll, printMm: numb
   return shorter > 0 ? (printMm * (widestOn(roll) - fixed)) / shorter : printMm;
 }
 
-function secondsOf({ cutLengthMm, contours }: { cutLengthMm: number; contours: readonly unknown[] }): number {
-  return cutLengthMm / CUT_MM_PER_S + contours.length * LIFT_S;
+function secondsOf(contours: readonly Contour[]): number {
+  const lengthMm = contours.reduce((sum, { points }) => sum + lengthAlong(points), 0);
+  return lengthMm / CUT_MM_PER_S + contours.length * LIFT_S;
 }

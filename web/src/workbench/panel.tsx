@@ -3,6 +3,7 @@ import { createContext, type ReactNode, useContext } from "react";
 import { useNavigate } from "react-router";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
+import { stepAddress } from "./process-at.ts";
 import type { TicketStep } from "./screen.ts";
 
 /** The step that is open and the one after it. */
@@ -14,6 +15,7 @@ export const StepContext = createContext<{ readonly step: TicketStep; readonly n
 export function Panel({ isDone = true, children }: { isDone?: boolean; children: ReactNode }) {
   const steps = useContext(StepContext);
   const job = useJob((state) => state.job);
+  const recipe = useJob((state) => state.recipe);
   const navigate = useNavigate();
   if (!steps) throw new Error("Panel outside a step");
   const { step, next } = steps;
@@ -26,7 +28,7 @@ export function Panel({ isDone = true, children }: { isDone?: boolean; children:
           <Button
             look={isDone ? "next" : "plain"}
             className="w-full py-1.5"
-            onClick={() => navigate(`/jobs/${job.id}/${next.id}`)}
+            onClick={() => navigate(stepAddress(job.id, next, recipe))}
           >
             On to {next.title.toLowerCase()}
           </Button>

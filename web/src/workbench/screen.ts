@@ -70,6 +70,8 @@ export interface StepView {
 export interface TicketStep {
   readonly id: JobStep;
   readonly title: string;
+  /** Whose step it is, where a job is made more than one way. */
+  readonly process?: string;
   /** Its live line. */
   summarise(bench: Pick<Bench, "recipe" | "computed" | "size">): string;
 }

@@ -1,5 +1,5 @@
 // The steps of a job on the workbench, in the order of work.
-import type { Recipe } from "@plain-palette/core/recipe";
+import { processesIn, type Recipe } from "@plain-palette/core/recipe";
 import { artworkScreen } from "./artwork/artwork-screen.tsx";
 import { coloursScreen } from "./colours/colours-screen.tsx";
 import { outputScreen } from "./output/output-screen.tsx";
@@ -8,9 +8,10 @@ import { proofStep } from "./proof/proof-step.ts";
 import type { StepScreen, TicketStep } from "./screen.ts";
 import { shapesScreen } from "./shapes/shapes-screen.tsx";
 
-/** Those with a bench. The one after the shapes belongs to the process that the job is made with. */
+/** Those with a bench. After the shapes comes one for each process that the job, or a spot of it, is made with. */
 export function benchSteps(recipe: Recipe): readonly [StepScreen, ...StepScreen[]] {
-  return [artworkScreen, coloursScreen, shapesScreen, processScreenOf(recipe.process).step, outputScreen];
+  const makeSteps = processesIn(recipe).map(({ id }) => ({ ...processScreenOf(id).step, process: id }));
+  return [artworkScreen, coloursScreen, shapesScreen, ...makeSteps, outputScreen];
 }
 
 /** All, as the ticket lists them. */

@@ -1,15 +1,15 @@
 // The ticket: the job's facts and its steps, each with one live line of summary.
-import type { JobStep } from "@plain-palette/contract";
-import { Link, NavLink } from "react-router";
+import { Link } from "react-router";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { SelectField } from "../parts/select-field.tsx";
+import { stepAddress } from "./process-at.ts";
 import { allProcessScreens } from "./process-screens.ts";
 import type { Bench, TicketStep } from "./screen.ts";
 
 interface Props {
-  readonly current: JobStep;
+  readonly current: TicketStep;
   readonly steps: readonly TicketStep[];
   readonly bench: Pick<Bench, "recipe" | "computed" | "size">;
 }
@@ -44,19 +44,22 @@ export function Ticket({ current, steps, bench }: Props) {
       </div>
       <nav aria-label="Steps" className="flex-1 border-t border-rule">
         <ol>
-          {steps.map(({ id: step, title, summarise }, i) => (
-            <li key={step} className="border-b border-rule">
-              <NavLink
-                to={`/jobs/${job.id}/${step}`}
-                aria-current={step === current ? "step" : undefined}
-                className={`grid grid-cols-[1.25rem_1fr] px-4 py-2 hover:bg-card ${step === current ? "bg-card shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
-              >
-                <span className="text-soft">{i + 1}</span>
-                <span className={step === current ? "font-semibold" : ""}>{title}</span>
-                <span className="col-start-2 truncate text-xs text-soft">{summarise(bench)}</span>
-              </NavLink>
-            </li>
-          ))}
+          {steps.map((step, i) => {
+            const isCurrent = step.id === current.id && step.process === current.process;
+            return (
+              <li key={`${step.id} ${step.process}`} className="border-b border-rule">
+                <Link
+                  to={stepAddress(job.id, step, bench.recipe)}
+                  aria-current={isCurrent ? "step" : undefined}
+                  className={`grid grid-cols-[1.25rem_1fr] px-4 py-2 hover:bg-card ${isCurrent ? "bg-card shadow-[inset_3px_0_0_var(--color-ink)]" : ""}`}
+                >
+                  <span className="text-soft">{i + 1}</span>
+                  <span className={isCurrent ? "font-semibold" : ""}>{step.title}</span>
+                  <span className="col-start-2 truncate text-xs text-soft">{step.summarise(bench)}</span>
+                </Link>
+              </li>
+            );
+          })}
         </ol>
       </nav>
       <SaveLine />

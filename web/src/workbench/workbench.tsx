@@ -1,11 +1,13 @@
 // The workbench: ticket, and the step that is open.
 import { JOB_STEPS, jobStepSchema } from "@plain-palette/contract";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { useJob } from "../job/use-job.ts";
 import { TableMemory } from "../light-table/table-memory.ts";
 import { useBench, useLookState } from "./bench.ts";
 import { StepContext } from "./panel.tsx";
+import { processAt } from "./process-at.ts";
+import type { TicketStep } from "./screen.ts";
 import { StepBench } from "./step-bench.tsx";
 import { benchSteps, ticketSteps } from "./steps.ts";
 import { Ticket } from "./ticket.tsx";
@@ -28,10 +30,13 @@ export function Workbench() {
   );
   const { job, recipe, computed } = bench;
   useJobPicture(computed);
+  const [params] = useSearchParams();
+  const made = processAt(params, recipe);
+  const isOpen = ({ id, process = made }: Pick<TicketStep, "id" | "process">) => id === wanted && process === made;
   const steps = benchSteps(recipe);
-  const step = steps.find(({ id }) => id === wanted) ?? steps[0];
+  const step = steps.find(isOpen) ?? steps[0];
   const listed = ticketSteps(recipe);
-  const next = listed[listed.findIndex(({ id }) => id === step.id) + 1];
+  const next = listed[listed.findIndex(isOpen) + 1];
   // The board shows how far a job has come.
   const hasComeFurther = JOB_STEPS.indexOf(step.id) > JOB_STEPS.indexOf(job.step);
   useEffect(() => {
@@ -43,11 +48,11 @@ export function Workbench() {
   const open = useMemo(() => ({ step, next }), [step, next]);
   return (
     <div className="flex h-full">
-      <Ticket current={step.id} steps={listed} bench={bench} />
+      <Ticket current={step} steps={listed} bench={bench} />
       <StepContext value={open}>
         <StepBench
           // What is in hand belongs to the step it was taken up in.
-          key={`${recipe.process} ${step.id}`}
+          key={`${recipe.process} ${step.id} ${made}`}
           step={step}
           bench={bench}
           looks={looks}

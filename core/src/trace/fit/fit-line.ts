@@ -84,7 +84,7 @@ export function fitBetween(points: Float64Array, breaks: readonly number[], tole
 const SHARP = 0.866;
 
 /** Points of a computed line lie so many tolerances apart. */
-const SPACING = 10;
+const SPACING = 20;
 
 /** The curve along a computed line (x, y pairs, exact, any distance apart) within `tolerance` pixels; its ends and sharp turns stay. */
 export function fitPolyline(line: ArrayLike<number>, tolerance: number): CubicPath {

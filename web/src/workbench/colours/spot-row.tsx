@@ -1,5 +1,6 @@
 // One spot: its name, colour and coverage, what it is to the press, and what of the shelf it is printed with.
 import { formatHex } from "@plain-palette/core/colour";
+import { allProcesses, processOf } from "@plain-palette/core/processes";
 import type { Spot } from "@plain-palette/core/reduce";
 import { matchStock, referStock } from "@plain-palette/core/shelf";
 import { Lock, LockOpen } from "lucide-react";
@@ -115,6 +116,7 @@ export function SpotRow({ spot, spots, share, largest, desk, change, grip }: Spo
           </Menu>
         )}
       </div>
+      {spot.role === "ink" && <MadeLine spot={spot} decision={decision} decide={decide} />}
       {spot.role === "ink" && <ShelfLine spot={spot} decision={decision} desk={desk} decide={decide} />}
     </li>
   );
@@ -127,13 +129,34 @@ interface ShelfLineProps {
   decide(part: Partial<Decision>): void;
 }
 
+/** How it is made, where a job can be made more than one way: as the job is, or another way for this spot alone. */
+function MadeLine({ spot, decision, decide }: Omit<ShelfLineProps, "desk">) {
+  const jobs = useJob((state) => state.recipe.process);
+  if (allProcesses().length < 2) return null;
+  const { name } = processOf(decision.process ?? jobs);
+  return (
+    <div className="mt-1 flex items-center gap-1.5 text-xs">
+      <span className="text-soft">Made with</span>
+      <Menu label={`How ${spot.name} is made`} text={name}>
+        <Item text={`As the job: ${processOf(jobs).name}`} onSelect={() => decide({ process: undefined })} />
+        {allProcesses()
+          .filter(({ id }) => id !== jobs)
+          .map(({ id, name: other }) => (
+            <Item key={id} text={other} onSelect={() => decide({ process: id })} />
+          ))}
+      </Menu>
+    </div>
+  );
+}
+
 /** What it is printed with, or the nearest there is. */
 function ShelfLine({ spot, decision, desk, decide }: ShelfLineProps) {
   const { shelf, settings } = useShop();
   const limits = { same: settings.sameDifference, near: settings.nearDifference };
   // What is wanted is the colour that was decided on; a stock that was taken for it is measured against the picture's.
   const wanted = decision.stock ? spot.pictureRgb : spot.rgb;
-  const matches = matchStock(wanted, shelf, desk.stockKind, limits);
+  const kind = decision.process ? processOf(decision.process).stock : desk.stockKind;
+  const matches = matchStock(wanted, shelf, kind, limits);
   const { stock } = decision;
   const [nearest] = matches;
   const chosen = stock ?? (nearest ? referStock(nearest.stock, nearest.difference) : null);

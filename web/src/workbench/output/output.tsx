@@ -7,6 +7,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
+import { Choice } from "../../parts/choice.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
 import type { OutputPart } from "../screen.ts";
@@ -14,14 +15,23 @@ import type { OutputPart } from "../screen.ts";
 interface Props {
   readonly warnings: readonly Warning[];
   readonly part: OutputPart;
+  /** The processes that the job is made with, if there are several; their files are made all at once. */
+  readonly ways: readonly { readonly value: string; readonly text: string }[] | null;
+  readonly shown: string;
+  onShow(process: string): void;
   /** Shows a place of the art on the table, upright pixels. */
   onPlace(place: Point): void;
 }
 
-export function OutputStep({ warnings, part, onPlace }: Props) {
+export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Props) {
   const runs = useRuns();
   return (
     <Panel isDone={runs.isCurrent}>
+      {ways && (
+        <Group title="Made with">
+          <Choice label="Made with" value={shown} options={ways} onChange={onShow} />
+        </Group>
+      )}
       {part.settings}
       {warnings.length > 0 && (
         <Group title={part.warningsTitle}>

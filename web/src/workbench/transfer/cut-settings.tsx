@@ -132,41 +132,61 @@ export function CutSettings({ sheets, shown, onShow }: Props) {
   );
 }
 
+/** What of the layers is made, and of what roll; the one that is pressed lies on the table. */
 function RollList({ sheets, shown, onShow }: Props) {
   const { settings } = useShop();
+  const { decided, sheets: wanted } = useJob((state) => transfer.settingsIn(state.recipe));
+  const edit = useJob((state) => state.edit);
   if (!sheets) return <p role="status">Laying pieces on rolls ...</p>;
   // A film without a price says nothing of what it costs.
   const money = (amount: number) => (amount > 0 ? `${settings.currency} ${amount.toFixed(2)}` : "no price");
-  const cost = sheets.reduce((sum, sheet) => sum + sheet.cost, 0);
-  const minutes = sheets.reduce((sum, { cutS }) => sum + cutS, 0) / 60;
+  const leaveOut = (id: string, isLeftOut: boolean) =>
+    edit((r) => transfer.withSettings(r, { decided: { ...decided, [id]: { ...decided[id], isLeftOut } } }));
+  const made = sheets.filter(({ spotId }) => decided[spotId]?.isLeftOut !== true);
+  const cost = made.reduce((sum, sheet) => sum + sheet.cost, 0);
+  const minutes = made.reduce((sum, { cutS }) => sum + cutS, 0) / 60;
   return (
     <>
       <ol aria-label="Rolls" className="mt-1">
         {sheets.map((sheet) => (
-          <li key={sheet.spotId}>
+          <li key={sheet.spotId} className="flex items-start gap-2 border-t border-rule py-1">
+            <input
+              type="checkbox"
+              aria-label={`Make ${sheet.name}`}
+              className="mt-0.5 size-4 accent-ink"
+              checked={made.includes(sheet)}
+              onChange={(event) => leaveOut(sheet.spotId, !event.target.checked)}
+            />
             <button
               type="button"
               aria-pressed={sheet.spotId === shown}
+              disabled={!wanted.isMade}
               onClick={() => onShow(sheet.spotId)}
-              className="grid w-full grid-cols-[1.25rem_0.75rem_1fr_auto] items-center gap-x-2 border-t border-rule px-1 py-1 text-left hover:bg-card aria-pressed:bg-card aria-pressed:font-semibold"
+              className="grid min-w-0 flex-1 grid-cols-[1.25rem_0.75rem_1fr_auto] items-center gap-x-2 px-1 text-left enabled:hover:bg-card aria-pressed:bg-card aria-pressed:font-semibold"
             >
               <span className="text-right text-soft">{sheet.order}</span>
               <Swatch sheet={sheet} />
               <span className="truncate">{sheet.stock?.name ?? sheet.name}</span>
-              <span>{sheet.nesting ? `${(sheet.nesting.lengthMm / 1000).toFixed(2)} m` : "too wide"}</span>
-              <span className="col-span-2 col-start-3 text-xs font-normal text-soft">
-                {sheet.nesting
-                  ? `roll ${sheet.roll.widthMm} mm, ${money(sheet.cost)}, ${Math.round(sheet.wasteShare * 100)} % waste, ${Math.ceil(sheet.cutS / 60)} min`
-                  : `widest print for a roll of ${sheet.roll.widthMm} mm: ${(Math.floor(sheet.widestPrintMm * 10) / 10).toFixed(1)} mm`}
-              </span>
+              {wanted.isMade && (
+                <>
+                  <span>{sheet.nesting ? `${(sheet.nesting.lengthMm / 1000).toFixed(2)} m` : "too wide"}</span>
+                  <span className="col-span-2 col-start-3 text-xs font-normal text-soft">
+                    {sheet.nesting
+                      ? `roll ${sheet.roll.widthMm} mm, ${money(sheet.cost)}, ${Math.round(sheet.wasteShare * 100)} % waste, ${Math.ceil(sheet.cutS / 60)} min`
+                      : `widest print for a roll of ${sheet.roll.widthMm} mm: ${(Math.floor(sheet.widestPrintMm * 10) / 10).toFixed(1)} mm`}
+                  </span>
+                </>
+              )}
             </button>
           </li>
         ))}
       </ol>
-      <dl className="border-t border-rule pt-1">
-        <Fact label="Film for all">{money(cost)}</Fact>
-        <Fact label="Cutting">{count(Math.ceil(minutes), "minute")}</Fact>
-      </dl>
+      {wanted.isMade && (
+        <dl className="border-t border-rule pt-1">
+          <Fact label="Film for all">{money(cost)}</Fact>
+          <Fact label="Cutting">{count(Math.ceil(minutes), "minute")}</Fact>
+        </dl>
+      )}
     </>
   );
 }

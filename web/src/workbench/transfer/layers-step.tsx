@@ -1,5 +1,6 @@
 // Layers: film in press order, how each meets those over it, and what does not cut or weed.
 import type { ThinPlace } from "@plain-palette/core/checks";
+import { MOST_FILMS } from "@plain-palette/core/trade";
 import {
   LAYER_MODES,
   type Layer,
@@ -92,6 +93,13 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
             </ol>
           )}
         </SortableGroups>
+        {layering && layers.length > 0 && (
+          <p className="border-t border-rule pt-1.5 text-xs text-soft">
+            {layering.stack.most === 1
+              ? "No whole film lies on another."
+              : `Up to ${layering.stack.most} films lie on each other${layering.stack.most > MOST_FILMS ? "; that feels stiff" : ""}.`}
+          </p>
+        )}
         {layers.length > 0 && (
           <div className="mt-2 flex gap-2">
             <Button onClick={() => choice.setHidden(new Set())} disabled={choice.hidden.size === 0}>
