@@ -207,6 +207,77 @@ describe("separate, from the shell", () => {
   });
 });
 
+describe("separate, as transfer film", () => {
+  const FILM = "film";
+  let stderr = "";
+  let report: {
+    layers: {
+      spotId: string;
+      name: string;
+      order: number;
+      mode: string;
+      areaMm2: number;
+      nodes: number;
+      cutLengthMm: number;
+    }[];
+    plates?: unknown;
+  };
+
+  beforeAll(async () => {
+    const art = join(folder, `${FILM}.svg`);
+    writeFileSync(art, ART);
+    const asked = ["--process", "transfer", "--background", "away", "--width", "8in", "--lap", "0.8mm"];
+    const done = await separate(art, ...asked, "--solid", "d8412f", "--cut", "svg,dxf,hpgl", "--no-mirror");
+    expect(done.code).toBe(0);
+    stderr = done.stderr;
+    report = JSON.parse(readFileSync(made(FILM, "report.json"), "utf8"));
+  });
+
+  it("writes a cut file of each layer and format, named by press order and spot, and the press sheet", () => {
+    const names = readdirSync(join(out, FILM));
+    for (const { order, spotId } of report.layers)
+      for (const ending of ["svg", "dxf", "plt"]) expect(names).toContain(`layer-${order}-${spotId}.${ending}`);
+    expect(names).toEqual(expect.arrayContaining(["layers.svg", "press-sheet.pdf", "recipe.json", "shapes.svg"]));
+    expect(names).not.toContain("films.pdf");
+    expect(report.plates).toBeUndefined();
+  });
+
+  it("reports each layer as it was asked for", () => {
+    expect(report.layers.map(({ order }) => order)).toEqual([1, 2, 3]);
+    expect(report.layers.find(({ spotId }) => spotId === "d8412f")).toMatchObject({ mode: "solid" });
+    for (const { areaMm2, nodes, cutLengthMm } of report.layers) {
+      expect(areaMm2).toBeGreaterThan(100);
+      expect(nodes).toBeGreaterThan(2);
+      expect(cutLengthMm).toBeGreaterThan(2 * Math.sqrt(Math.PI * areaMm2) - 1);
+    }
+    expect(stderr).not.toContain("lines under 0.35 mm");
+  });
+
+  it("lays all layers in press order in layers.svg, right-reading, drawn by librsvg as shapes.svg is", async () => {
+    const layers = readFileSync(made(FILM, "layers.svg"), "utf8");
+    const ids = [...layers.matchAll(/<g [^>]*data-id="([^"]*)"/g)].map(([, id]) => id);
+    expect(ids).toEqual(report.layers.map(({ spotId }) => spotId));
+    expect(layers).toMatch(/width="203\.2mm" height="152\.4mm"/);
+    const draw = async (file: string) => {
+      const { stdout } = await run("rsvg-convert", ["-w", "400", "-b", "white", made(FILM, file)], {
+        encoding: "buffer",
+        maxBuffer: 1 << 26,
+      });
+      return sharp(stdout).removeAlpha().raw().toBuffer();
+    };
+    const [worn, shapes] = [await draw("layers.svg"), await draw("shapes.svg")];
+    let differing = 0;
+    for (let i = 0; i < worn.length; i++) if (Math.abs((worn[i] ?? 0) - (shapes[i] ?? 0)) > 60) differing++;
+    expect(differing / worn.length).toBeLessThan(0.004);
+  });
+
+  it("refuses what it cannot be told", async () => {
+    const bad = async (...args: string[]) => (await separate("--process", "transfer", ...args, "a.png")).stderr;
+    expect(await bad("--lap", "9mm")).toMatch(/--lap takes 0 to 5 mm/);
+    expect(await bad("--cut", "gcode")).toContain('--cut takes svg, dxf, hpgl, not "gcode"');
+  });
+});
+
 describe("bad files", () => {
   it("each get one line with name and cause; the good ones are still done; exit code 2", async () => {
     const bad: Record<string, [Buffer, RegExp]> = {
