@@ -48,19 +48,17 @@ function layersOf({ map, spots }: Art, mode: LayerMode | null): Layering {
   return cutLayers({ map, spots, widthMm: WIDTH_MM }, transferSettingsSchema.parse({ lapMm: LAP_MM, decided }));
 }
 
-/** What paths cover, drawn by resvg. */
+/** What paths cover, drawn by resvg: the middle of each pixel counts. */
 function draw(paths: readonly Float64Array[], { width, height }: PlanarMap): Uint8Array {
-  const d = paths.map((path) => pathToSvg(path, 3)).join("");
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}"><path d="${d}"/></svg>`;
+  const d = paths.map((path) => pathToSvg(path, 5)).join("");
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" shape-rendering="crispEdges"><path d="${d}"/></svg>`;
   const { pixels } = new Resvg(svg, { fitTo: { mode: "width", value: GRID } }).render();
   return Uint8Array.from({ length: GRID * GRID }, (_, p) => (pixels[p * 4 + 3] >= 128 ? 1 : 0));
 }
 
-/** The design without a rim of `reach` pixels, and without hairlines where edges meet on a pixel. */
+/** The design without a rim of `reach` pixels. */
 function withoutRim(mask: Uint8Array, reach: number): Uint8Array {
   const kept = mask.slice();
-  for (let p = GRID; p < kept.length - GRID; p++)
-    if ((mask[p - 1] & mask[p + 1]) | (mask[p - GRID] & mask[p + GRID])) kept[p] = 1;
   for (const step of [1, GRID]) {
     const before = kept.slice();
     for (let p = 0; p < kept.length; p++)
@@ -87,6 +85,11 @@ function bareMm2(films: readonly Uint8Array[], design: Uint8Array): number {
   return most / PX_PER_MM ** 2;
 }
 
+/** Pixels of the design that no layer covers, all lying where they belong. */
+function barePx(films: readonly Uint8Array[], design: Uint8Array): number {
+  return design.reduce((bare, one, p) => bare + (one === 1 && films.every((film) => film[p] === 0) ? 1 : 0), 0);
+}
+
 /** Pixels of a layer beyond the design, those at its edge apart. */
 function outsidePx(film: Uint8Array, design: Uint8Array): number {
   let outside = 0;
@@ -107,7 +110,7 @@ function offTraced({ layers }: Layering, { map }: Art): number {
 
 /** Prints figures of the icons, and what layers cost beside plates on a sheet of them. */
 export async function measureTransfer(icons: readonly Icon[], sheet: string): Promise<void> {
-  let [off, outside, faults, files] = [0, 0, 0, 0];
+  let [off, hairlines, outside, faults, files] = [0, 0, 0, 0, 0];
   const bare: Record<"flush" | "lapped", number[]> = { flush: [], lapped: [] };
   for (const { svg } of icons) {
     // What resvg draws is given back when rubbish is collected.
@@ -122,7 +125,10 @@ export async function measureTransfer(icons: readonly Icon[], sheet: string): Pr
       const films = layering.layers.map(({ region }) => draw(region, art.map));
       bare[mode].push(bareMm2(films, inner));
       outside = Math.max(outside, ...films.map((film) => outsidePx(film, design)));
-      if (mode === "flush") off = Math.max(off, offTraced(layering, art));
+      if (mode === "flush") {
+        off = Math.max(off, offTraced(layering, art));
+        hairlines = Math.max(hairlines, barePx(films, design));
+      }
       for (const { region } of layering.layers) {
         const plot = readPlot(writeHpgl(planCuts(region, { ...layering, isMirrored: true })));
         faults += findFaults(plot, USUAL_CUTTER).length;
@@ -130,11 +136,13 @@ export async function measureTransfer(icons: readonly Icon[], sheet: string): Pr
       }
     }
   }
+  const worst = icons[bare.lapped.indexOf(Math.max(...bare.lapped))]?.name;
   const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
   console.table({
     "flush layers: area off the traced shapes' (largest share)": off,
+    "flush layers: pixels bare between them (largest)": hairlines,
     "flush: shirt bare when a layer slips 0.4 mm, mm2 (mean)": Number(mean(bare.flush).toFixed(2)),
-    "lapped by 0.5 mm: the same (largest)": Math.max(0, ...bare.lapped),
+    [`lapped by 0.5 mm: the same (largest, ${worst})`]: Math.max(0, ...bare.lapped),
     "pixels of layers outside the design (largest)": outside,
     [`faults that the cutter finds in ${files} files`]: faults,
   });
