@@ -145,3 +145,20 @@ test("a film's roll and press are kept on the shelf, and a job goes by them", as
   await page.getByText("Transfer films").click();
   await expect(page.getByLabel("Press C of Deep water")).toHaveValue("");
 });
+
+test("a single spot is made another way: a step of its own, and its files among the others", async ({ page }) => {
+  await newJob(page);
+  await goTo(page, "Colours");
+  await page.getByRole("button", { name: "How Navy is made" }).click();
+  await page.getByRole("menuitem", { name: "With transfer film" }).click();
+  await settled(page);
+  await goTo(page, "Separations");
+  await expect(page.getByRole("list", { name: "Plates" })).not.toContainText("Navy");
+  await goTo(page, "Layers");
+  await expect(page.getByRole("list", { name: "Layers" }).getByRole("listitem")).toHaveText([/Navy/]);
+  await goTo(page, "Output");
+  await page.getByRole("radiogroup", { name: "Made with" }).getByText("Transfer film").click();
+  await expect(page.getByRole("list", { name: "Rolls" }).getByRole("listitem")).toHaveCount(1);
+  const files = await makeFiles(page);
+  expect(files).toEqual(expect.arrayContaining(["films.pdf", "layer-1-14304f.svg", "press-sheet.pdf"]));
+});

@@ -115,8 +115,13 @@ export function SpotRow({ spot, spots, share, largest, desk, change, grip }: Spo
               ))}
           </Menu>
         )}
+        <MakeMenu spot={spot} decide={decide} />
       </div>
-      {spot.role === "ink" && <MadeLine spot={spot} decision={decision} decide={decide} />}
+      {spot.role === "ink" && decision.process && (
+        <p className="mt-1 text-xs">
+          <span className="text-soft">Made with</span> {processOf(decision.process).name}
+        </p>
+      )}
       {spot.role === "ink" && <ShelfLine spot={spot} decision={decision} desk={desk} decide={decide} />}
     </li>
   );
@@ -130,22 +135,18 @@ interface ShelfLineProps {
 }
 
 /** How it is made, where a job can be made more than one way: as the job is, or another way for this spot alone. */
-function MadeLine({ spot, decision, decide }: Omit<ShelfLineProps, "desk">) {
+function MakeMenu({ spot, decide }: Pick<ShelfLineProps, "spot" | "decide">) {
   const jobs = useJob((state) => state.recipe.process);
-  if (allProcesses().length < 2) return null;
-  const { name } = processOf(decision.process ?? jobs);
+  if (spot.role !== "ink" || allProcesses().length < 2) return null;
   return (
-    <div className="mt-1 flex items-center gap-1.5 text-xs">
-      <span className="text-soft">Made with</span>
-      <Menu label={`How ${spot.name} is made`} text={name}>
-        <Item text={`As the job: ${processOf(jobs).name}`} onSelect={() => decide({ process: undefined })} />
-        {allProcesses()
-          .filter(({ id }) => id !== jobs)
-          .map(({ id, name: other }) => (
-            <Item key={id} text={other} onSelect={() => decide({ process: id })} />
-          ))}
-      </Menu>
-    </div>
+    <Menu label={`How ${spot.name} is made`} text="Make">
+      <Item text={`As the job: ${processOf(jobs).name}`} onSelect={() => decide({ process: undefined })} />
+      {allProcesses()
+        .filter(({ id }) => id !== jobs)
+        .map(({ id, name }) => (
+          <Item key={id} text={`With ${name.toLowerCase()}`} onSelect={() => decide({ process: id })} />
+        ))}
+    </Menu>
   );
 }
 
