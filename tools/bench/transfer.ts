@@ -1,6 +1,6 @@
 // Transfer film against what was traced: do flush layers keep their shapes, what does a lap cover when film slips, does anything
 // leave the design, what does an independent reading of the cut files find wrong, and what do layers cost beside plates.
-import { pathToSvg } from "@plain-palette/core/geometry";
+import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
 import { findFaults, readPlot, USUAL_CUTTER } from "@plain-palette/core/practice";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
@@ -27,6 +27,7 @@ const PX_PER_MM = GRID / WIDTH_MM;
 const SLIP_MM = 0.4;
 const LAP_MM = 0.5;
 const WAYS = 8;
+const FLATTEN_PX = 0.01;
 /** The sheet of icons that layers and plates are made of. */
 const SHEET_SIDE = 2048;
 const SHEET_COLOURS = 12;
@@ -48,9 +49,12 @@ function layersOf({ map, spots }: Art, mode: LayerMode | null): Layering {
   return cutLayers({ map, spots, widthMm: WIDTH_MM }, transferSettingsSchema.parse({ lapMm: LAP_MM, decided }));
 }
 
-/** What paths cover, drawn by resvg: the middle of each pixel counts. */
+/**
+ * What paths cover, drawn by resvg: the middle of each pixel counts. Curves are made lines first, the same from both their sides:
+ * a renderer makes others of a curve that it is given backwards.
+ */
 function draw(paths: readonly Float64Array[], { width, height }: PlanarMap): Uint8Array {
-  const d = paths.map((path) => pathToSvg(path, 5)).join("");
+  const d = paths.map((path) => pathToSvg(polygonPath(flattenPath(path, FLATTEN_PX).slice(2)), 5)).join("");
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" shape-rendering="crispEdges"><path d="${d}"/></svg>`;
   const { pixels } = new Resvg(svg, { fitTo: { mode: "width", value: GRID } }).render();
   return Uint8Array.from({ length: GRID * GRID }, (_, p) => (pixels[p * 4 + 3] >= 128 ? 1 : 0));

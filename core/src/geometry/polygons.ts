@@ -175,7 +175,7 @@ export function widenLines(
   tolerancePx: number,
   ends: "round" | "cut off" = "round",
 ): Polygons {
-  const share = tolerancePx / 3;
+  const share = tolerancePx / 2;
   const thinOut = (ring: Path64) => dropIdlePoints([...ring, ring[0]], share);
   const spread = (polygons: Polygons, px: number, end: EndType) =>
     inflatePaths(polygons, toGrid(px), JoinType.Round, end, 2, toGrid(share)).map(thinOut);

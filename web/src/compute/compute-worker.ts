@@ -90,7 +90,7 @@ async function compute(request: ComputeRequest): Promise<void> {
       // The step that was announced before is now computed and in the cache.
       if (told) await tellResult(request, told);
       if (step.done) {
-        tellMade(request, step.value);
+        await tellMade(request, step.value);
         break;
       }
       if (told === request.upTo) break;
@@ -187,18 +187,18 @@ function check(limits: ThinLimits, recipe: Recipe): ChecksView {
   };
 }
 
-function tellMade({ id, recipe, checkThin }: ComputeRequest, results: Results): void {
-  const made = results.made.map((product) => ({
-    process: product.process,
-    result: product.result,
-    report: product.report(),
-  }));
+/** What was made first, so that the table follows; what is measured of it once nothing newer is asked for. */
+async function tellMade({ id, recipe, checkThin }: ComputeRequest, results: Results): Promise<void> {
+  tell({ type: "made", id, made: results.made.map(({ process, result }) => ({ process, result })) });
+  await wait(0);
+  if (id !== latest) return;
+  const reports = results.made.map((product) => product.report());
   const warnings = [
     ...listWarnings(results, recipe),
     ...(checkThin ? listChecks(results, recipe, checkThin) : []),
-    ...made.flatMap(({ report }) => report.warnings),
+    ...reports.flatMap((report) => report.warnings),
   ];
-  tell({ type: "made", id, made, warnings });
+  tell({ type: "reported", id, reports, warnings });
 }
 
 /** Answers, whatever happens: a question that fails must not silence the next. */

@@ -158,7 +158,7 @@ export interface ChecksView {
   readonly shading: number;
 }
 
-/** What a process made, and what is to be known of it. */
+/** What a process made, and what is to be known of it: of what it made before, until that is measured. */
 export interface MadeView extends Made {
   readonly report: ProcessReport;
 }
@@ -182,10 +182,12 @@ export type ComputeMessage =
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }
   | { readonly type: "checked"; readonly id: number; readonly view: ChecksView }
   | { readonly type: "compared"; readonly id: number; readonly view: DifferenceView }
+  | { readonly type: "made"; readonly id: number; readonly made: readonly Made[] }
+  /** What is to be known of what was made last, in the same order; later than it, since measuring takes its time. */
   | {
-      readonly type: "made";
+      readonly type: "reported";
       readonly id: number;
-      readonly made: readonly MadeView[];
+      readonly reports: readonly ProcessReport[];
       readonly warnings: readonly Warning[];
     }
   | { readonly type: "done"; readonly id: number }

@@ -1,6 +1,7 @@
 // The page's end of the worker: sends the latest recipe, keeps the latest results.
 import type { Job } from "@plain-palette/contract";
 import type { Warning } from "@plain-palette/core/checks";
+import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
@@ -69,7 +70,13 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
     case "traced":
       return { ...state, traced: { ...message.view, spots: state.reduced?.spots ?? [] } };
     case "made":
-      return { ...state, made: message.made, warnings: message.warnings };
+      return { ...state, made: message.made.map((one, i) => ({ ...one, report: reportBefore(state, one, i) })) };
+    case "reported":
+      return {
+        ...state,
+        made: state.made?.map((one, i) => ({ ...one, report: message.reports[i] ?? one.report })) ?? null,
+        warnings: message.warnings,
+      };
     case "checked":
       return { ...state, checks: message.view };
     case "compared":
@@ -79,6 +86,14 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
     case "failed":
       return { ...state, busy: null, failure: message.message };
   }
+}
+
+const NO_REPORT: ProcessReport = { facts: {}, thin: [], warnings: [] };
+
+/** What was known of what the same process made before. */
+function reportBefore({ made }: Computed, { process }: Made, i: number): ProcessReport {
+  const before = made?.[i];
+  return before?.process === process ? before.report : NO_REPORT;
 }
 
 function absorbPrepared({ prepared, source }: Computed, view: PreparedView): PreparedPicture | null {
