@@ -141,7 +141,7 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
   await made.selectOption("Transfer film");
   await ready(page);
   await open(page, ferry, "layers", false);
-  await page.getByRole("button", { name: "Alone" }).first().click();
+  await page.getByRole("button", { name: "Alone" }).nth(1).click();
   await shoot("layers");
   await open(page, ferry, "output", false);
   await page.getByLabel("HPGL (.plt)").check();

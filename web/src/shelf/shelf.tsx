@@ -172,7 +172,7 @@ function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
       <thead className="text-left text-xs text-soft">
         <tr>
           {["Colour", "Code", "Name", "Value", ...words, "Detail", ""].map((head) => (
-            <th key={head} scope="col" className="px-2 py-1 font-normal">
+            <th key={head} scope="col" className="whitespace-nowrap px-2 py-1 font-normal">
               {head}
             </th>
           ))}
@@ -203,9 +203,10 @@ interface RowProps {
 function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
   const { name, code, colour, detail, film } = stock;
   const hex = formatHex(stockRgb(stock));
+  const isNarrow = facts.length > 0;
   return (
     <tr aria-label={name} className="border-t border-rule">
-      <td className="w-28 px-2 py-1">
+      <td className={`${isNarrow ? "w-16" : "w-28"} px-2 py-1`}>
         <input
           type="color"
           aria-label={`Colour of ${name}`}
@@ -214,7 +215,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
           onChange={(event) => onChange({ colour: { space: "srgb", hex: event.target.value } })}
         />
       </td>
-      <td className="w-28 px-2">
+      <td className={`${isNarrow ? "w-18" : "w-28"} px-2`}>
         <InPlaceText
           label={`Code of ${name}`}
           text={code}
@@ -230,7 +231,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
           onCommit={(text) => text.trim() && onChange({ name: text })}
         />
       </td>
-      <td className={facts.length > 0 ? "w-24 px-2" : "w-52 px-2"}>
+      <td className={`${isNarrow ? "w-24" : "w-52"} px-2`}>
         <InPlaceText
           label={`Value of ${name}`}
           text={writeColour(colour)}
@@ -242,7 +243,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
         />
       </td>
       {facts.map((key) => (
-        <td key={key} className="w-24 px-2">
+        <td key={key} className="w-20 px-2">
           <InPlaceText
             label={`${FILM_FACTS[key].word} of ${name}`}
             text={film?.[key]?.toString() ?? ""}
@@ -255,7 +256,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
           />
         </td>
       ))}
-      <td className="px-2">
+      <td className={`${isNarrow ? "w-24" : ""} px-2`}>
         <InPlaceText
           label={`Detail of ${name}`}
           text={detail}
