@@ -61,7 +61,7 @@ export function planSheets(
   });
 }
 
-/** What a layer's sheets are cut of: rolls begin and end at a piece, and are used over their whole width. */
+/** Share of a stretch of roll, over its whole width, that is not film in the end. */
 function wasteOf({ areaMm2 }: Layer, pieces: number, { widthMm }: Roll, lengthMm: number): number {
   return Math.max(0, 1 - (areaMm2 * pieces) / (widthMm * lengthMm));
 }

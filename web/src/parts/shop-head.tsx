@@ -13,7 +13,7 @@ export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["t
   return (
     <header className="flex items-end gap-4 border-b border-rule bg-sheet px-8 pb-4 pt-6">
       <div className="flex-1">
-        <nav aria-label="Pages" className="flex gap-3 text-soft">
+        <nav aria-label="Pages" className="flex flex-wrap gap-x-3 whitespace-nowrap text-soft">
           Plain Palette
           {PAGES.filter((page) => page.title !== title).map((page) => (
             <Link key={page.path} to={page.path} className="underline underline-offset-2 hover:text-ink">
