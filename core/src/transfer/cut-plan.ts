@@ -141,7 +141,7 @@ function takeNearest<T>(
   }
 }
 
-/** A path as points on the sheet, from its sharpest corner on. */
+/** A path as points on the sheet, from its sharpest corner on. What a curve leaves the art by, at its very edge, is not cut. */
 function toSheet(path: CubicPath, { widthPx, heightPx, mmPerPx, isMirrored }: CutSheet): Float64Array {
   const flat = flattenPath(path, FLATTEN_MM / mmPerPx);
   const count = flat.length / 2 - 1;
@@ -149,11 +149,14 @@ function toSheet(path: CubicPath, { widthPx, heightPx, mmPerPx, isMirrored }: Cu
   const points = new Float64Array(flat.length);
   for (let k = 0; k <= count; k++) {
     const i = ((first + k) % count) * 2;
-    points[k * 2] = (isMirrored ? widthPx - flat[i] : flat[i]) * mmPerPx;
-    points[k * 2 + 1] = (heightPx - flat[i + 1]) * mmPerPx;
+    const [x, y] = [within(flat[i], widthPx), within(flat[i + 1], heightPx)];
+    points[k * 2] = (isMirrored ? widthPx - x : x) * mmPerPx;
+    points[k * 2 + 1] = (heightPx - y) * mmPerPx;
   }
   return points;
 }
+
+const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
 
 /** The point of a closed line (`count` points and the first again) at which it turns most. */
 function sharpestCorner(flat: readonly number[], count: number): number {

@@ -44,6 +44,15 @@ describe("a layer's cuts", () => {
     expect(cutLengthMm).toBeCloseTo(100 + wedge + 2 * Math.PI * 9, 1);
   });
 
+  it("stay on the sheet where a curve at the art's edge swings beyond it", () => {
+    const beyond = planCuts([polygonPath([-0.3, -0.2, 80.4, 5, 80, 40.2, 10, 30])], { ...sheet, isMirrored: true });
+    for (const { points } of beyond.contours)
+      points.forEach((value, i) => {
+        expect(value).toBeGreaterThanOrEqual(0);
+        expect(value).toBeLessThanOrEqual(i % 2 === 0 ? 80 : 40);
+      });
+  });
+
   it("are mirrored where the sheet is", () => {
     const mirrored = planCuts(region, { ...sheet, isMirrored: true }).contours;
     const across = (plan: typeof contours) =>
