@@ -174,7 +174,18 @@ async function tellResult(request: ComputeRequest, step: string): Promise<void> 
     const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
     tell({ type: "reduced", id, view });
-  } else if (step === "simplify") tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
+  } else if (step === "simplify") tellShapes(request);
+}
+
+/** Shapes that the page has already, and how it wanted to see them. */
+let toldShapes: readonly unknown[] = [];
+
+/** Sent only when they are others: most changes of what is made of shapes leave them alone, and they are large. */
+function tellShapes(request: ComputeRequest): void {
+  const told = [get("simplify"), get("reduce"), request.measure, request.trying];
+  if (told.every((one, i) => one === toldShapes[i])) return;
+  toldShapes = told;
+  tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
 }
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {

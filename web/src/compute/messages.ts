@@ -158,9 +158,9 @@ export interface ChecksView {
   readonly shading: number;
 }
 
-/** What a process made, and what is to be known of it: of what it made before, until that is measured. */
+/** What a process made, and what is to be known of it: of what it made before, until that is measured; null: nothing yet. */
 export interface MadeView extends Made {
-  readonly report: ProcessReport;
+  readonly report: ProcessReport | null;
 }
 
 /** Where the result differs from the source. */

@@ -88,12 +88,10 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
   }
 }
 
-const NO_REPORT: ProcessReport = { facts: {}, thin: [], warnings: [] };
-
-/** What was known of what the same process made before. */
-function reportBefore({ made }: Computed, { process }: Made, i: number): ProcessReport {
+/** What was known of what the same process made before; null: nothing yet. */
+function reportBefore({ made }: Computed, { process }: Made, i: number): ProcessReport | null {
   const before = made?.[i];
-  return before?.process === process ? before.report : NO_REPORT;
+  return before?.process === process ? before.report : null;
 }
 
 function absorbPrepared({ prepared, source }: Computed, view: PreparedView): PreparedPicture | null {

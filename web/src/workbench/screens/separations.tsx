@@ -37,7 +37,7 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
     edit((r) => screens.withSettings(r, { base: { ...wanted, ...part } }));
   const setOrder = (order: string[]) => edit((r) => setColours(r, { order }));
   const separation = computed.made && screens.resultIn(computed.made);
-  const thinBase = computed.made?.find((made) => made.process === screens.id)?.report.thin ?? [];
+  const thinBase = computed.made?.find((made) => made.process === screens.id)?.report?.thin ?? [];
   const plates = separation?.plates ?? [];
   const base = plates.find((plate) => plate.kind === "base");
   const inks = plates.filter((plate) => plate.kind === "spot");

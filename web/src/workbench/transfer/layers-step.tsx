@@ -7,6 +7,7 @@ import {
   type Layering,
   type LayerMode,
   TRANSFER_LIMITS,
+  type TransferSettings,
   transfer,
 } from "@plain-palette/core/transfer";
 import type { ReactNode } from "react";
@@ -40,7 +41,8 @@ const MOST_LISTED = 30;
 
 interface Props {
   readonly layering: Layering | null;
-  readonly thin: readonly ThinPlace[];
+  /** Null until it is measured. */
+  readonly thin: readonly ThinPlace[] | null;
   readonly choice: TableChoice;
   /** The view in which film moves. */
   readonly movement: ReactNode;
@@ -106,8 +108,8 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
               All on the table
             </Button>
             <Button
-              onClick={() => set({ order: [], decided: {} })}
-              disabled={order.length === 0 && Object.keys(decided).length === 0}
+              onClick={() => set({ order: [], decided: withoutModes(decided) })}
+              disabled={order.length === 0 && Object.values(decided).every(({ mode }) => mode === undefined)}
             >
               As proposed
             </Button>
@@ -142,10 +144,11 @@ export function LayersStep({ layering, thin, choice, movement, onPlace }: Props)
           isOn={givesIslands}
           onChange={(isOn) => set({ givesIslands: isOn })}
         />
-        {layering && thin.length === 0 && <p>Everything cuts and weeds.</p>}
+        {thin === null && <p role="status">Measuring ...</p>}
+        {thin?.length === 0 && <p>Everything cuts and weeds.</p>}
         <ThinList
           label="Places that do not cut or weed"
-          places={thin}
+          places={thin ?? []}
           most={MOST_LISTED}
           of={({ kind, spotId }) => {
             const layer = layers.find((one) => one.spotId === spotId);
@@ -177,6 +180,11 @@ function LayerLine({ layer, onMode }: { layer: Layer; onMode(mode: LayerMode): v
       </p>
     </div>
   );
+}
+
+/** What was decided on layers besides how they meet what lies over them. */
+function withoutModes(decided: TransferSettings["decided"]): TransferSettings["decided"] {
+  return Object.fromEntries(Object.entries(decided).map(([id, { mode: _, ...rest }]) => [id, rest]));
 }
 
 function saysOfThickened({ layers }: Layering): string {

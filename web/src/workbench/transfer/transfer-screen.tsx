@@ -40,7 +40,7 @@ const step: StepScreen = {
       () => (layering && !printed && isMoving ? drawBareShirt(layering, movement) : null),
       [layering, printed, isMoving, movement],
     );
-    const thin = computed.made?.find(({ process }) => process === transfer.id)?.report.thin ?? [];
+    const thin = computed.made?.find(({ process }) => process === transfer.id)?.report?.thin ?? null;
     return {
       wishes: { upTo: "make" },
       result: useMemo(
