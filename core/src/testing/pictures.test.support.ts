@@ -1,8 +1,6 @@
 // Pictures for tests: drawn pixel by pixel, or by an independent renderer (resvg) from SVG.
-import { readFileSync } from "node:fs";
 import { Resvg } from "@resvg/resvg-js";
 import type { Rgb } from "../colour/index.ts";
-import type { OutputFacts } from "../output/index.ts";
 import { makeRaster, type Raster } from "../raster/index.ts";
 import { assignSpots, findColours, reduceColours, UNDECIDED } from "../reduce/index.ts";
 import { type ShapeSettings, tracePicture } from "../trace/index.ts";
@@ -70,16 +68,6 @@ export function drawLettering(
   const image = new Resvg(svg, { font: { fontFiles: [font], loadSystemFonts: false } }).render();
   return makeRaster(image.width, image.height, new Uint8ClampedArray(image.pixels));
 }
-
-/** What every process is told of the job when files are made. */
-export const FACTS: OutputFacts = {
-  job: "7 Tern",
-  client: "Tern Island Ferry",
-  date: new Date(0),
-  labelFont: readFileSync(
-    decodeURIComponent(new URL(import.meta.resolve("dejavu-fonts-ttf/ttf/DejaVuSans.ttf")).pathname),
-  ),
-};
 
 export const PLAIN_SHAPES: ShapeSettings = {
   tolerancePx: 0.2,

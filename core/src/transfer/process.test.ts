@@ -1,10 +1,11 @@
 import { execFileSync } from "node:child_process";
 import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
+import { FACTS } from "../../../tools/testing/output-facts.ts";
 import type { Rgb } from "../colour/index.ts";
 import { flattenPath } from "../geometry/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { FACTS, paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
+import { paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { transfer } from "./index.ts";
 import type { TransferSettings } from "./settings.ts";
 

@@ -43,12 +43,12 @@ export function narrowWindows(
   map.faces.forEach((_, first) => {
     if (rank[first] <= own || isSeen[first] === 1) return;
     isSeen[first] = 1;
-    const window = [first];
+    const faces = [first];
     let areaPx = 0;
     let aroundPx = 0;
     let isOurs = true;
-    for (let k = 0; k < window.length; k++) {
-      const face = map.faces[window[k]];
+    for (let k = 0; k < faces.length; k++) {
+      const face = map.faces[faces[k]];
       areaPx += faceArea(face);
       for (const ring of face.rings)
         for (const half of ring) {
@@ -57,11 +57,11 @@ export function narrowWindows(
           else if (rank[beyond] === own) aroundPx += lengthsPx[half >> 1];
           else if (isSeen[beyond] === 0) {
             isSeen[beyond] = 1;
-            window.push(beyond);
+            faces.push(beyond);
           }
         }
     }
-    if (isOurs && 2 * areaPx < widthPx * aroundPx) for (const face of window) narrow.add(face);
+    if (isOurs && 2 * areaPx < widthPx * aroundPx) for (const face of faces) narrow.add(face);
   });
   return narrow;
 }

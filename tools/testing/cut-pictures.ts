@@ -47,7 +47,7 @@ async function blackOf(picture: Buffer): Promise<Black> {
   return {
     width: info.width,
     height: info.height,
-    data: Uint8Array.from({ length: info.width * info.height }, (_, p) => (data[p * step] < 128 ? 1 : 0)),
+    data: Uint8Array.from({ length: info.width * info.height }, (_, p) => ((data[p * step] ?? 255) < 128 ? 1 : 0)),
   };
 }
 
