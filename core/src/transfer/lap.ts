@@ -1,10 +1,15 @@
 // Lapping: a layer runs on under those that are pressed after it, so that film which slips or shrinks shows no shirt. Only
 // where another layer really lies over it, and never out of the design.
 import {
+  type Crossings,
   type CubicPath,
+  densify,
   flattenPath,
+  indexBoundaries,
   intersect,
+  joinPaths,
   keepHolding,
+  linePath,
   recoverCurves,
   toPolygons,
   unite,
@@ -37,6 +42,7 @@ export function runUnder(
   own: number,
 ): readonly CubicPath[] {
   const isOver = (face: number) => face >= 0 && rank[face] > own && !isWhole(face);
+  const isCovered = (face: number) => isWhole(face) || isOver(face);
   const shared = map.edges.filter(
     ({ left, right }) => (isWhole(left) && isOver(right)) || (isWhole(right) && isOver(left)),
   );
@@ -47,5 +53,24 @@ export function runUnder(
   const laps = intersect(widenLines(lines, lapPx, windowPx, cutPx), toPolygons(overPaths, tolerancePx));
   // What reaches over a gap of open garment is film of its own there, and goes.
   const lapped = keepHolding(unite(plain, laps), plain);
-  return recoverCurves(lapped, [...whole, ...overPaths], tolerancePx, (line) => fitPolyline(line, cutPx));
+  const rim = map.edges.filter(({ left, right }) => isCovered(left) !== isCovered(right));
+  const near = indexBoundaries(rim.map(({ path }) => flattenPath(path, tolerancePx)));
+  return recoverCurves(lapped, [...whole, ...overPaths], tolerancePx, (line) => fitInside(line, near, cutPx));
+}
+
+/**
+ * A computed edge as curves, where they cannot leave what lies over it by the tolerance: an edge that comes near the rim stays
+ * straight between its corners, and so do the ends of one that begins and ends there.
+ */
+function fitInside(line: Float64Array, { index }: Crossings, cutPx: number): CubicPath {
+  const last = line.length - 2;
+  const isRing = line[0] === line[last] && line[1] === line[last + 1];
+  const inner = isRing ? line : line.subarray(2, last);
+  const reach = 2 * cutPx;
+  const isFar = (x: number, y: number) => index?.search(x - reach, y - reach, x + reach, y + reach).length === 0;
+  if (inner.length < 6) return linePath(line);
+  const steps = densify(Array.from(inner), reach);
+  for (let i = 0; i < steps.length; i += 2) if (!isFar(steps[i], steps[i + 1])) return linePath(line);
+  const fitted = fitPolyline(inner, cutPx);
+  return isRing ? fitted : joinPaths([linePath(line.subarray(0, 4)), fitted, linePath(line.subarray(last - 2))]);
 }
