@@ -27,6 +27,7 @@ export {
   intersectEach,
   keepHolding,
   type Polygons,
+  partByReach,
   polygonsArea,
   subtract,
   toPolygons,

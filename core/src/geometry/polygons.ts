@@ -17,6 +17,7 @@ import {
   ramerDouglasPeucker,
 } from "clipper2-ts";
 import Flatbush from "flatbush";
+import type { Crossings } from "./across.ts";
 import { type CubicPath, flattenPath } from "./cubic-path.ts";
 
 /** Polygons on the library's integer grid; holes by fill rule. */
@@ -34,7 +35,8 @@ const BLOCK_PX = 64;
 
 /** Flattens closed paths (source pixels) to polygons that stay within `tolerancePx` of them. */
 export function toPolygons(paths: readonly CubicPath[], tolerancePx: number): Polygons {
-  return paths.map((path) => layOnGrid(flattenPath(path, tolerancePx)));
+  // A ring's last point is its first, once.
+  return paths.map((path) => layOnGrid(flattenPath(path, tolerancePx).slice(0, -2)));
 }
 
 /** A coordinate in source pixels as its grid step, and back. */
@@ -157,6 +159,30 @@ function around(a: Rect64, b: Rect64): Rect64 {
     Math.max(a.right, b.right),
     Math.max(a.bottom, b.bottom),
   );
+}
+
+/**
+ * The rings of a region whose bounds come within `reachPx` of indexed lines, and the others. Within that reach, and where an
+ * outline goes with its holes, the first are all that matters.
+ */
+export function partByReach(
+  region: Polygons,
+  { index }: Crossings,
+  reachPx: number,
+): { readonly near: Polygons; readonly far: Polygons } {
+  const near: Polygons = [];
+  const far: Polygons = [];
+  for (const ring of region) {
+    const { left, top, right, bottom } = getBounds(ring);
+    const found = index?.search(
+      fromGrid(left) - reachPx,
+      fromGrid(top) - reachPx,
+      fromGrid(right) + reachPx,
+      fromGrid(bottom) + reachPx,
+    );
+    (found && found.length > 0 ? near : far).push(ring);
+  }
+  return { near, far };
 }
 
 /** What lies in the first and not in the second; each right by non-zero winding. */

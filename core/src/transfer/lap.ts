@@ -10,8 +10,11 @@ import {
   joinPaths,
   keepHolding,
   linePath,
+  type Polygons,
+  partByReach,
   recoverCurves,
   toPolygons,
+  turnPositive,
   unite,
   widenLines,
 } from "../geometry/index.ts";
@@ -48,11 +51,14 @@ export function runUnder(
   );
   if (lapPx <= 0 || shared.length === 0) return whole;
   const overPaths = map.faces.flatMap(({ paths }, face) => (isOver(face) ? paths : []));
-  const plain = toPolygons(whole, tolerancePx);
   const lines = shared.map(({ path }) => flattenPath(path, tolerancePx));
-  const laps = intersect(widenLines(lines, lapPx, windowPx, cutPx), toPolygons(overPaths, tolerancePx));
+  const seams = indexBoundaries(lines);
+  const nearSeams = (region: Polygons) => partByReach(region, seams, lapPx + windowPx / 2);
+  const plain = nearSeams(turnPositive(toPolygons(whole, tolerancePx)));
+  const over = nearSeams(toPolygons(overPaths, tolerancePx));
+  const laps = intersect(widenLines(lines, lapPx, windowPx, cutPx), over.near);
   // What reaches over a gap of open garment is film of its own there, and goes.
-  const lapped = keepHolding(unite(plain, laps), plain);
+  const lapped = [...keepHolding(unite(plain.near, laps), plain.near), ...plain.far];
   const rim = map.edges.filter(({ left, right }) => isCovered(left) !== isCovered(right));
   const near = indexBoundaries(rim.map(({ path }) => flattenPath(path, tolerancePx)));
   return recoverCurves(lapped, [...whole, ...overPaths], tolerancePx, (line) => fitInside(line, near, cutPx));
