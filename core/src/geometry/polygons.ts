@@ -207,9 +207,9 @@ export function widenLines(
     inflatePaths(polygons, toGrid(px), JoinType.Round, end, 2, toGrid(share)).map(thinOut);
   const end = ends === "round" ? EndType.Round : EndType.Butt;
   // Each alone first: all at once cost grows with their square.
-  const wide = lines.map((line) => spread([dropIdlePoints(layOnGrid(line), share)], byPx, end));
+  const wide = lines.map((line) => spread([dropIdlePoints(layOnGrid(line), share)], byPx + gapPx / 2, end));
   const united = unite(...wide);
-  return gapPx > 0 ? spread(spread(united, gapPx / 2, EndType.Polygon), -gapPx / 2, EndType.Polygon) : united;
+  return gapPx > 0 ? spread(united, -gapPx / 2, EndType.Polygon) : united;
 }
 
 /** A region grown by `byPx` on all sides, with round corners, within `tolerancePx`. */

@@ -85,20 +85,20 @@ async function compute(request: ComputeRequest): Promise<void> {
       if (isStale()) return;
     }
     const steps = runSteps(artwork, request.recipe, cache, request.focusId);
-    let told: string | null = null;
+    let announced: string | null = null;
     for (let step = steps.next(); ; step = steps.next()) {
       // The step that was announced before is now computed and in the cache.
-      if (told) await tellResult(request, told);
+      if (announced) await tellResult(request, announced);
       if (step.done) {
         await tellMade(request, step.value);
         break;
       }
-      if (told === request.upTo) break;
+      if (announced === request.upTo) break;
       tell({ type: "step", id: request.id, doing: step.value.doing });
-      told = step.value.name;
+      announced = step.value.name;
       await breathe();
       // What is traced is shown even if the hand has moved on meanwhile: else nothing would be seen until it rests.
-      if (isStale() && told !== "simplify") return;
+      if (isStale() && announced !== "simplify") return;
     }
     if (request.checkThin !== null && request.upTo === "simplify") {
       tell({ type: "step", id: request.id, doing: "Measuring" });
@@ -161,15 +161,18 @@ async function tellResult(request: ComputeRequest, step: string): Promise<void> 
   const { id, focusId, recipe } = request;
   if (step === "prepare") {
     const prepared = get("prepare");
+    if (!isNews("prepared", [prepared, shown, focusId])) return;
     const { bitmap, upright, ...rest } = await viewPrepared(prepared, loaded?.raster ?? null, shown);
     const action = recipe.artwork.actions.find((one) => one.id === focusId);
     const focus = action && prepared.focus ? await viewFocus(action, prepared) : null;
     shown = { raster: prepared.raster, upright: prepared.upright };
+    told.set("prepared", [prepared, shown, focusId]);
     tellPrepared(id, { ...rest, bitmap, upright, focus });
   } else if (step === "assign") {
     const { proposal, rungs, spots: reduced } = get("reduce");
     const { opaquePx, noise, found } = get("find");
     const { misfits, areasPx } = get("assign");
+    if (!isNews("reduced", [get("find"), get("reduce"), get("assign")])) return;
     const spots = reduced.map((spot, i) => ({ ...spot, areaPx: areasPx[i] ?? 0 }));
     const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
@@ -177,14 +180,18 @@ async function tellResult(request: ComputeRequest, step: string): Promise<void> 
   } else if (step === "simplify") tellShapes(request);
 }
 
-/** Shapes that the page has already, and how it wanted to see them. */
-let toldShapes: readonly unknown[] = [];
+/** What the page has already, by message: what each was made from, and how the page wanted to see it. */
+const told = new Map<ComputeMessage["type"], readonly unknown[]>();
 
-/** Sent only when they are others: most changes of what is made of shapes leave them alone, and they are large. */
+/** Whether a message would bring anything: most changes leave alone what comes before them, and it is large. */
+function isNews(message: ComputeMessage["type"], from: readonly unknown[]): boolean {
+  const last = told.get(message);
+  told.set(message, from);
+  return !last || from.some((one, i) => one !== last[i]);
+}
+
 function tellShapes(request: ComputeRequest): void {
-  const told = [get("simplify"), get("reduce"), request.measure, request.trying];
-  if (told.every((one, i) => one === toldShapes[i])) return;
-  toldShapes = told;
+  if (!isNews("traced", [get("simplify"), get("reduce"), request.measure, request.trying])) return;
   tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
 }
 

@@ -3,6 +3,7 @@
 import type { Point } from "@plain-palette/core/raster";
 import { lazy, type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { type Computed, useCompute, useWishes } from "../compute/use-compute.ts";
+import type { TableLayer } from "../light-table/layers.ts";
 import { LightTable } from "../light-table/light-table.tsx";
 import { type Look, LookBar } from "../light-table/look-bar.tsx";
 import type { TableMemory } from "../light-table/table-memory.ts";
@@ -16,6 +17,7 @@ const DifferenceScale = lazy(() => import("../light-table/difference-scale.tsx")
 
 /** Looks in which a tool works. */
 const WORKING: ReadonlySet<Look> = new Set(["result", "split", "outlines"]);
+const NOTHING: readonly TableLayer[] = [];
 
 interface Props {
   readonly step: StepScreen;
@@ -64,8 +66,18 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
     [pointer, own, size, mmPerPx, prepared, trace, reduced],
   );
   const tool = view.tool && !own && WORKING.has(look) ? view.tool : null;
-  const rings = place ? [ringPlaces([placeOn(own, place)], own?.mmPerUnit ?? mmPerPx)] : [];
-  const marks = look === "source" ? [] : (view.marks ?? []);
+  // The same lists as long as the same lies on the table: it is not drawn again for a word beside it.
+  const marks = look === "source" ? NOTHING : (view.marks ?? NOTHING);
+  const lying = useMemo(() => [...layers, ...marks], [layers, marks]);
+  const at = place && placeOn(own, place);
+  const mmPerUnit = own?.mmPerUnit ?? mmPerPx;
+  const ringed = own && !own.placeOf ? null : at;
+  const held = (!own && tool?.overlays) || NOTHING;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a place is its numbers
+  const overlays = useMemo(
+    () => [...(ringed ? [ringPlaces([ringed], mmPerUnit)] : []), ...held],
+    [ringed?.x, ringed?.y, mmPerUnit, held],
+  );
   const isUnder = ON_PAPER.has(chosen);
   return (
     <>
@@ -79,9 +91,9 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
             memory={memory}
             width={own?.width ?? size.width}
             height={own?.height ?? size.height}
-            mmPerUnit={own?.mmPerUnit ?? mmPerPx}
-            layers={own?.layers ?? [...layers, ...marks]}
-            overlays={own ? (own.placeOf ? rings : undefined) : [...rings, ...(tool?.overlays ?? [])]}
+            mmPerUnit={mmPerUnit}
+            layers={own?.layers ?? lying}
+            overlays={overlays}
             splitLayers={own ? undefined : splitLayers}
             tool={tool?.tool}
             controls={table}
