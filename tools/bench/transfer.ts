@@ -1,6 +1,15 @@
 // Transfer film against what was traced: do flush layers keep their shapes, what does a lap cover when film slips, does anything
 // leave the design, what does an independent reading of the cut files find wrong, and what do layers cost beside plates.
-import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
+import {
+  type CubicPath,
+  flattenPath,
+  growRegion,
+  pathToSvg,
+  polygonPath,
+  polygonsArea,
+  subtract,
+  toPolygons,
+} from "@plain-palette/core/geometry";
 import { findFaults, readPlot, USUAL_CUTTER } from "@plain-palette/core/practice";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
@@ -28,6 +37,8 @@ const SLIP_MM = 0.4;
 const LAP_MM = 0.5;
 const WAYS = 8;
 const FLATTEN_PX = 0.01;
+/** A layer may leave the design by so much. */
+const BEYOND_MM = 0.01;
 /** The sheet of icons that layers and plates are made of. */
 const SHEET_SIDE = 2048;
 const SHEET_COLOURS = 12;
@@ -102,6 +113,14 @@ function outsidePx(film: Uint8Array, design: Uint8Array): number {
   return outside;
 }
 
+/** What of the layers lies more than a hundredth of a millimetre outside the design, mm2. */
+function beyondMm2({ layers, mmPerPx }: Layering, shapes: readonly CubicPath[]): number {
+  const flattenPx = BEYOND_MM / 10 / mmPerPx;
+  const room = growRegion(toPolygons(shapes, flattenPx), BEYOND_MM / mmPerPx, flattenPx);
+  const films = layers.map(({ region }) => subtract(toPolygons(region, flattenPx), room));
+  return Math.max(0, ...films.map(polygonsArea)) * mmPerPx ** 2;
+}
+
 /** Largest share by which a flush layer's area is off that of its traced shapes. */
 function offTraced({ layers }: Layering, { map }: Art): number {
   const mm2 = (WIDTH_MM / map.width) ** 2;
@@ -114,7 +133,7 @@ function offTraced({ layers }: Layering, { map }: Art): number {
 
 /** Prints figures of the icons, and what layers cost beside plates on a sheet of them. */
 export async function measureTransfer(icons: readonly Icon[], sheet: string): Promise<void> {
-  let [off, hairlines, outside, faults, files] = [0, 0, 0, 0, 0];
+  let [off, hairlines, outside, beyond, faults, files] = [0, 0, 0, 0, 0, 0];
   const bare: Record<"flush" | "lapped", number[]> = { flush: [], lapped: [] };
   for (const { svg } of icons) {
     // What resvg draws is given back when rubbish is collected.
@@ -129,6 +148,7 @@ export async function measureTransfer(icons: readonly Icon[], sheet: string): Pr
       const films = layering.layers.map(({ region }) => draw(region, art.map));
       bare[mode].push(bareMm2(films, inner));
       outside = Math.max(outside, ...films.map((film) => outsidePx(film, design)));
+      beyond = Math.max(beyond, beyondMm2(layering, shapes));
       if (mode === "flush") {
         off = Math.max(off, offTraced(layering, art));
         hairlines = Math.max(hairlines, barePx(films, design));
@@ -148,6 +168,7 @@ export async function measureTransfer(icons: readonly Icon[], sheet: string): Pr
     "flush: shirt bare when a layer slips 0.4 mm, mm2 (mean)": Number(mean(bare.flush).toFixed(2)),
     [`lapped by 0.5 mm: the same (largest, ${worst})`]: Math.max(0, ...bare.lapped),
     "pixels of layers outside the design (largest)": outside,
+    "area of a layer more than 0.01 mm outside the design, mm2 (largest)": beyond,
     [`faults that the cutter finds in ${files} files`]: faults,
   });
   const art = traceArt(sheet, SHEET_SIDE, SHEET_COLOURS);
