@@ -26,6 +26,7 @@ export {
   intersect,
   intersectEach,
   keepHolding,
+  linesOf,
   type Polygons,
   partByReach,
   polygonsArea,

@@ -54,6 +54,11 @@ function layOnGrid(points: ArrayLike<number>): Path64 {
   return out;
 }
 
+/** Rings as points x, y, ... in source pixels; the first is not repeated. */
+export function linesOf(polygons: Polygons): number[][] {
+  return polygons.map((ring) => ring.flatMap(({ x, y }) => [fromGrid(x), fromGrid(y)]));
+}
+
 /**
  * Everything that lies in any of the regions, whatever their overlaps. In each region all outlines turn one way and holes the
  * other; which way may differ from region to region, so that they are turned alike first: else they would cancel out.
@@ -212,7 +217,7 @@ export function widenLines(
   return gapPx > 0 ? spread(united, -gapPx / 2, EndType.Polygon) : united;
 }
 
-/** A region grown by `byPx` on all sides, with round corners, within `tolerancePx`. */
+/** A region grown by `byPx` on all sides, or smaller if that is negative, with round corners, within `tolerancePx`. */
 export function growRegion(region: Polygons, byPx: number, tolerancePx: number): Polygons {
   return inflatePaths(unite(region), toGrid(byPx), JoinType.Round, EndType.Polygon, 2, toGrid(tolerancePx));
 }

@@ -1,0 +1,253 @@
+// Fills: an area covered by rows, sewn cell by cell so that the needle never has to be lifted where the area hangs together.
+// Cells are sewn from the far ends of a tree inwards: every way leads through cells that are covered only later. Our own method.
+import { lengthOf } from "../geometry/index.ts";
+import type { Point } from "../raster/index.ts";
+import { type Ring, closed, insetRings, nearestOn } from "./area.ts";
+import { type Spot, wayInside } from "./inside.ts";
+import { divideLine, LEAST_STITCH_MM, NeedleRow } from "./needle.ts";
+import { cutRows, fromFrame, heightOf, nearestSegment, type Rows, toFrame, within } from "./rows.ts";
+import { type PieceKind, Sewing, type Strand } from "./thread.ts";
+
+export interface RowNumbers {
+  readonly stitchMm: number;
+  /** By how much rows are sewn longer at both ends. */
+  readonly pullMm: number;
+  readonly wayMm: number;
+}
+
+export interface FillNumbers extends RowNumbers {
+  readonly angleDeg: number;
+  readonly spacingMm: number;
+  /** A run inside the edge, and an open lattice across the rows, before they are sewn. */
+  readonly underlay: { readonly hasEdge: boolean; readonly hasLattice: boolean };
+}
+
+/** How far inside the edge underlay runs, and how far apart its rows and how long their stitches are, mm (from memory). */
+const UNDER_INSET_MM = 0.6;
+const LATTICE_MM = 2.5;
+const LATTICE_STITCH_MM = 3.5;
+/** Needle points move from row to row by this share of a stitch, the golden section: no two of near rows lie side by side (our own). */
+const STAGGER = 0.381966;
+/** No needle goes down so near to a row's end. */
+const CLEAR_MM = 0.9;
+
+/** Sews an area from near one place to near another. */
+export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Point, to: Point): readonly Strand[] {
+  const rows = cutRows(rings, numbers.angleDeg, numbers.spacingMm);
+  const sewing = new Sewing();
+  const inner = insetRings(rings, UNDER_INSET_MM);
+  if (numbers.underlay.hasEdge) sewEdges(sewing, rows, inner, numbers, from);
+  if (numbers.underlay.hasLattice && inner.length > 0) {
+    const lattice = cutRows(inner, numbers.angleDeg + 90, LATTICE_MM);
+    const own = { stitchMm: LATTICE_STITCH_MM, pullMm: 0, wayMm: numbers.wayMm };
+    const begin = sewing.at ?? from;
+    for (const strand of sewRows(lattice, own, "underlay", begin, from)) {
+      goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.wayMm);
+      for (const { needles } of strand) sewing.add("underlay", needles);
+    }
+  }
+  const begin = sewing.at ?? from;
+  for (const strand of sewRows(rows, numbers, "cover", begin, to)) {
+    goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.wayMm);
+    for (const { kind, needles } of strand) sewing.add(kind, needles);
+  }
+  return sewing.strands;
+}
+
+/** Goes to a place inside the area, under what is sewn later, if it can be reached; lifts the needle if not. */
+function goTo(sewing: Sewing, rows: Rows, place: Point, wayMm: number): void {
+  if (!sewing.at) return;
+  const [from, to] = [nearestSegment(rows, sewing.at, 0), nearestSegment(rows, place, 0)];
+  const way = from && to && wayInside(rows, from, to, () => true);
+  if (way) sewing.add("way", divideLine(fromFrameAll(rows, way), wayMm).slice(2));
+  else sewing.lift();
+}
+
+/** A run along each of the rings, the nearest first. */
+function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], { wayMm }: FillNumbers, from: Point): void {
+  const left = [...rings];
+  while (left.length > 0) {
+    const at = sewing.at ?? from;
+    const found = left
+      .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
+      .reduce((best, one) => (one.away < best.away ? one : best));
+    const [ring] = left.splice(found.i, 1);
+    const start = ((found.side + 1) * 2) % ring.length;
+    const line = [
+      ...[found.place.x, found.place.y],
+      ...[...ring.subarray(start), ...ring.subarray(0, start)],
+      ...[found.place.x, found.place.y],
+    ];
+    goTo(sewing, rows, found.place, wayMm);
+    sewing.add("underlay", divideLine(line, wayMm));
+  }
+}
+
+/** The area's rows, each strand as far as cells hang together. */
+export function sewRows(rows: Rows, numbers: RowNumbers, kind: PieceKind, from: Point, to: Point): readonly Strand[] {
+  const sewing = new Sewing();
+  const isSewn = new Uint8Array(rows.cells.length);
+  for (const group of groupCells(rows)) {
+    sewing.lift();
+    sewGroup(new RowSewer(rows, numbers, kind, sewing, isSewn), group, sewing.at ?? from, to);
+  }
+  return sewing.strands;
+}
+
+/** Cells that hang together. */
+function groupCells({ cells }: Rows): readonly (readonly number[])[] {
+  const isSeen = new Uint8Array(cells.length);
+  return cells.flatMap((_, first) => {
+    if (isSeen[first] === 1) return [];
+    isSeen[first] = 1;
+    const group = [first];
+    for (let k = 0; k < group.length; k++)
+      for (const next of [...cells[group[k]].above, ...cells[group[k]].below])
+        if (isSeen[next] === 0) {
+          isSeen[next] = 1;
+          group.push(next);
+        }
+    return [group];
+  });
+}
+
+/** Cells of a group, its tree's root where the needle is to come out. */
+function sewGroup(sewer: RowSewer, group: readonly number[], from: Point, to: Point): void {
+  const { rows } = sewer;
+  const { cells, cell } = rows;
+  const [start, end] = [nearestIn(rows, group, from), nearestIn(rows, group, to)];
+  const root = cell[end.segment];
+  const parent = new Map<number, number>([[root, -1]]);
+  const order = [root];
+  const children = new Map<number, number[]>();
+  for (let k = 0; k < order.length; k++)
+    for (const next of [...cells[order[k]].above, ...cells[order[k]].below])
+      if (!parent.has(next)) {
+        parent.set(next, order[k]);
+        children.set(order[k], [...(children.get(order[k]) ?? []), next]);
+        order.push(next);
+      }
+  // What the needle begins in is sewn first.
+  const isFirst = new Set<number>();
+  for (let one = cell[start.segment]; one >= 0; one = parent.get(one) ?? -1) isFirst.add(one);
+  sewer.begin(start);
+  const visit = (one: number) => {
+    const left = [...(children.get(one) ?? [])];
+    while (left.length > 0) {
+      const next = left.findIndex((child) => isFirst.has(child));
+      const [child] = left.splice(next >= 0 ? next : sewer.nearest(left), 1);
+      visit(child);
+    }
+    const { segments, above } = cells[one];
+    const last = segments.length - 1;
+    const over = parent.get(one) ?? -1;
+    if (over >= 0) sewer.sew(one, above.includes(over) ? last : 0, above.includes(over) ? 0 : last);
+    else {
+      // From both ends towards the row at which it is left.
+      const exit = rows.row[end.segment] - rows.row[segments[0]];
+      if (exit > 0 && exit < last) sewer.sew(one, 0, exit - 1);
+      sewer.sew(one, exit < last ? last : 0, exit);
+    }
+  };
+  visit(root);
+}
+
+function nearestIn(rows: Rows, group: readonly number[], place: Point): Spot {
+  const { x, y } = toFrame(rows, place);
+  let best = { segment: rows.cells[group[0]].segments[0], x: 0, away: Number.POSITIVE_INFINITY };
+  for (const cell of group)
+    for (const segment of rows.cells[cell].segments) {
+      const at = within(rows, segment, x, 0);
+      const away = (at - x) ** 2 + (heightOf(rows, rows.row[segment]) - y) ** 2;
+      if (away < best.away) best = { segment, x: at, away };
+    }
+  return best;
+}
+
+function fromFrameAll(rows: Rows, points: readonly number[]): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < points.length; i += 2) out.push(...fromFrame(rows, points[i], points[i + 1]));
+  return out;
+}
+
+/** Sews cells of rows, and knows where it is. */
+class RowSewer {
+  private at: Spot = { segment: 0, x: 0 };
+
+  constructor(
+    readonly rows: Rows,
+    private readonly numbers: RowNumbers,
+    private readonly kind: PieceKind,
+    private readonly sewing: Sewing,
+    private readonly isSewn: Uint8Array,
+  ) {}
+
+  begin(at: Spot): void {
+    this.at = at;
+  }
+
+  /** Which of some cells begins or ends nearest. */
+  nearest(cells: readonly number[]): number {
+    const { rows } = this;
+    const y = heightOf(rows, rows.row[this.at.segment]);
+    const aways = cells.map((cell) => {
+      const { segments } = rows.cells[cell];
+      return Math.min(
+        ...[segments[0], segments[segments.length - 1]].map((segment) =>
+          lengthOf(within(rows, segment, this.at.x, 0) - this.at.x, heightOf(rows, rows.row[segment]) - y),
+        ),
+      );
+    });
+    return aways.indexOf(Math.min(...aways));
+  }
+
+  /** Goes to one end of a cell and sews its rows up to another, by their numbers in it. */
+  sew(cell: number, from: number, to: number): void {
+    const { rows, numbers } = this;
+    const { left, right } = rows;
+    const { segments } = rows.cells[cell];
+    const first = segments[from];
+    // It begins at the end of the row that is nearer.
+    let isForward = this.at.x <= (left[first] + right[first]) / 2;
+    const start = { segment: first, x: isForward ? left[first] : right[first] };
+    const way = wayInside(rows, this.at, start, (one) => this.isSewn[one] === 0) ?? [];
+    // Its last point is where the row begins.
+    const needles = divideLine(fromFrameAll(rows, way), numbers.wayMm);
+    this.sewing.add("way", needles.slice(0, -2));
+    this.isSewn[cell] = 1;
+    const strand = new NeedleRow();
+    const step = from <= to ? 1 : -1;
+    for (let i = from; ; i += step) {
+      this.sewRow(strand, segments[i], isForward);
+      isForward = !isForward;
+      if (i === to) break;
+    }
+    this.sewing.add(this.kind, fromFrameAll(rows, strand.points));
+    const last = segments[to];
+    this.at = { segment: last, x: isForward ? left[last] : right[last] };
+  }
+
+  private sewRow(strand: NeedleRow, segment: number, isForward: boolean): void {
+    const { rows, numbers } = this;
+    const y = heightOf(rows, rows.row[segment]);
+    const [l, r] = [rows.left[segment] - this.pullOf(segment, -1), rows.right[segment] + this.pullOf(segment, 1)];
+    const [x1, x2, onward] = isForward ? [l, r, 1] : [r, l, -1];
+    strand.turnTo(x1, y, onward, x2);
+    const { stitchMm } = numbers;
+    const row = rows.row[segment];
+    const off = (row * STAGGER - Math.floor(row * STAGGER)) * stitchMm;
+    const inner: number[] = [];
+    for (let x = Math.ceil((l + CLEAR_MM - off) / stitchMm) * stitchMm + off; x < r - CLEAR_MM; x += stitchMm) inner.push(x);
+    for (const x of isForward ? inner : inner.reverse()) strand.to(x, y);
+    strand.to(x2, y);
+  }
+
+  /** How much longer a row is sewn at one end: never so far that it meets the next of its line. */
+  private pullOf(segment: number, side: 1 | -1): number {
+    const { left, right, row } = this.rows;
+    const next = segment + side;
+    if (row[next] !== row[segment]) return this.numbers.pullMm;
+    const gap = side === 1 ? left[next] - right[segment] : left[segment] - right[next];
+    return Math.max(0, Math.min(this.numbers.pullMm, gap / 2 - LEAST_STITCH_MM / 5));
+  }
+}

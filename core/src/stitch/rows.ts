@@ -1,0 +1,151 @@
+// Rows: where a fill's threads lie in an area, and the cells in which they can be sewn to and fro without lifting. Cells end
+// where a row parts or two become one: boustrophedon decomposition, Choset & Pignon 1997.
+import type { Point } from "../raster/index.ts";
+import type { Ring } from "./area.ts";
+
+/** A direction as its cosine and sine. */
+export interface Angle {
+  readonly cos: number;
+  readonly sin: number;
+}
+
+/** The last digits of sines are each engine's own: they are cut off, so that a plan is the same everywhere. */
+const DIGITS = 1e12;
+
+export function angleOf(degrees: number): Angle {
+  const radians = (degrees * Math.PI) / 180;
+  return { cos: Math.round(Math.cos(radians) * DIGITS) / DIGITS, sin: Math.round(Math.sin(radians) * DIGITS) / DIGITS };
+}
+
+/**
+ * Rows across an area. They are laid in a frame turned so that they run along x; `toFrame` and `fromFrame` turn points. Segments
+ * are numbered row by row, from left to right.
+ */
+export interface Rows {
+  readonly angle: Angle;
+  readonly spacingMm: number;
+  /** y of the first row, in the frame. */
+  readonly top: number;
+  /** Of each segment: where it begins and ends, in which row, and in which cell it is. */
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+  readonly row: Int32Array;
+  readonly cell: Int32Array;
+  readonly cells: readonly Cell[];
+}
+
+/** Segments one under the other. */
+export interface Cell {
+  readonly segments: readonly number[];
+  /** Cells whose last rows lie over this one's first, and those whose first lie under its last. */
+  readonly above: readonly number[];
+  readonly below: readonly number[];
+}
+
+export function toFrame({ angle: { cos, sin } }: Pick<Rows, "angle">, { x, y }: Point): Point {
+  return { x: x * cos + y * sin, y: y * cos - x * sin };
+}
+
+export function fromFrame({ angle: { cos, sin } }: Pick<Rows, "angle">, x: number, y: number): readonly [number, number] {
+  return [x * cos - y * sin, x * sin + y * cos];
+}
+
+/** y of a row in the frame. */
+export function heightOf({ top, spacingMm }: Rows, row: number): number {
+  return top + row * spacingMm;
+}
+
+/** Rows of an area at an angle, at least `spacingMm` apart or a little less, so that they fill it from edge to edge. */
+export function cutRows(rings: readonly Ring[], angleDeg: number, spacingMm: number): Rows {
+  const angle = angleOf(angleDeg);
+  const turned = rings.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      const { x, y } = toFrame({ angle }, { x: ring[i], y: ring[i + 1] });
+      out[i] = x;
+      out[i + 1] = y;
+    }
+    return out;
+  });
+  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const ring of turned)
+    for (let i = 1; i < ring.length; i += 2) {
+      least = Math.min(least, ring[i]);
+      most = Math.max(most, ring[i]);
+    }
+  const count = Math.max(1, Math.round((most - least) / spacingMm));
+  const spacing = (most - least) / count;
+  const top = least + spacing / 2;
+  const crossings: number[][] = Array.from({ length: count }, () => []);
+  for (const ring of turned)
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
+      const [first, last] = [Math.ceil((Math.min(ay, by) - top) / spacing), Math.ceil((Math.max(ay, by) - top) / spacing)];
+      for (let row = Math.max(0, first); row < Math.min(count, last); row++)
+        crossings[row].push(ax + ((top + row * spacing - ay) / (by - ay)) * (bx - ax));
+    }
+  const [left, right, row]: [number[], number[], number[]] = [[], [], []];
+  crossings.forEach((xs, r) => {
+    xs.sort((a, b) => a - b);
+    for (let i = 0; i + 1 < xs.length; i += 2) {
+      left.push(xs[i]);
+      right.push(xs[i + 1]);
+      row.push(r);
+    }
+  });
+  const parts = { left: Float64Array.from(left), right: Float64Array.from(right), row: Int32Array.from(row) };
+  return { angle, spacingMm: spacing, top, ...parts, ...findCells(parts) };
+}
+
+function findCells({ left, right, row }: Pick<Rows, "left" | "right" | "row">): Pick<Rows, "cell" | "cells"> {
+  const n = row.length;
+  const over: number[][] = Array.from({ length: n }, () => []);
+  const under: number[][] = Array.from({ length: n }, () => []);
+  // Two rows are gone through side by side, each from left to right.
+  for (let s = 0, t = 0; s < n; s++) {
+    while (t < n && row[t] <= row[s]) t++;
+    for (let u = t; u < n && row[u] === row[s] + 1 && left[u] < right[s]; u++) {
+      if (right[u] <= left[s]) {
+        t = u;
+        continue;
+      }
+      over[u].push(s);
+      under[s].push(u);
+    }
+  }
+  const cell = new Int32Array(n).fill(-1);
+  const lists: number[][] = [];
+  for (let s = 0; s < n; s++) {
+    const above = over[s].length === 1 ? over[s][0] : -1;
+    if (above >= 0 && under[above].length === 1) cell[s] = cell[above];
+    else {
+      cell[s] = lists.length;
+      lists.push([]);
+    }
+    lists[cell[s]].push(s);
+  }
+  const cells = lists.map((segments) => ({
+    segments,
+    above: over[segments[0]].map((s) => cell[s]),
+    below: under[segments[segments.length - 1]].map((s) => cell[s]),
+  }));
+  return { cell, cells };
+}
+
+/** The segment that lies nearest to a place, and where on it; null if there is none. Ends are kept clear by `insetMm`. */
+export function nearestSegment(rows: Rows, place: Point, insetMm: number): { segment: number; x: number } | null {
+  const { x, y } = toFrame(rows, place);
+  let best: { segment: number; x: number; away: number } | null = null;
+  for (let s = 0; s < rows.row.length; s++) {
+    const at = within(rows, s, x, insetMm);
+    const away = (at - x) ** 2 + (heightOf(rows, rows.row[s]) - y) ** 2;
+    if (!best || away < best.away) best = { segment: s, x: at, away };
+  }
+  return best;
+}
+
+/** The place on a segment that is nearest to x, its ends kept clear as far as it is long enough. */
+export function within({ left, right }: Rows, segment: number, x: number, insetMm: number): number {
+  const inset = Math.min(insetMm, (right[segment] - left[segment]) / 3);
+  return Math.min(right[segment] - inset, Math.max(left[segment] + inset, x));
+}

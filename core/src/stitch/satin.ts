@@ -1,0 +1,145 @@
+// Satin: thread to and fro across a column, from rail to rail.
+import { lengthOf } from "../geometry/index.ts";
+import type { Column } from "./columns.ts";
+import { LEAST_STITCH_MM } from "./needle.ts";
+import { STRIDE } from "./stations.ts";
+
+export interface SatinNumbers {
+  /** From one needle point to the next on the same rail, the outer one in a bend, mm. */
+  readonly spacingMm: number;
+  /** By how much it is sewn wider at either end, since thread pulls cloth together. */
+  readonly pullMm: number;
+  /** Wider, and a stitch across is parted. */
+  readonly splitMm: number;
+}
+
+/** On the inner rail of a bend: nearer than this, and every second stitch is drawn short, by this share of the width (from memory). */
+const CROWDED_MM = 0.25;
+const SHORT_SHARE = 0.3;
+/** A column is sewn at least this wide: a stitch has to have a length. */
+const LEAST_WIDTH_MM = LEAST_STITCH_MM + 0.1;
+/** Towards a pointed end sewing stops where the column itself is narrower. */
+const POINT_MM = 0.25;
+/** Parted stitches go down at these shares of the way in turn, so that no groove comes of it (our own). */
+const PARTED = [0, 0.33, -0.17, 0.17, -0.33];
+
+/** Needle points of the column from one station to another, either way. */
+export function sewSatin(column: Column, from: number, to: number, numbers: SatinNumbers): number[] {
+  const step = from <= to ? 1 : -1;
+  const half = numbers.spacingMm / 2;
+  const out: number[] = [];
+  const lastOn: (readonly [number, number] | null)[] = [null, null];
+  const isShort = [false, false];
+  let [passed, wanted, side, stitches] = [0, 0, 0, 0];
+  for (let k = from; ; k += step) {
+    if (k !== from) passed += advance(column, k - step, k);
+    if (passed >= wanted - 1e-9 || k === to) {
+      const rung = widened(column, k, numbers.pullMm);
+      if (rung) {
+        const [x, y, farX, farY, width] = side === 0 ? rung : [rung[2], rung[3], rung[0], rung[1], rung[4]];
+        const last = lastOn[side];
+        isShort[side] = last !== null && lengthOf(x - last[0], y - last[1]) < CROWDED_MM && !isShort[side];
+        lastOn[side] = [x, y];
+        const share = isShort[side] && width * (1 - SHORT_SHARE) > LEAST_WIDTH_MM ? SHORT_SHARE : 0;
+        const needle = [x + share * (farX - x), y + share * (farY - y)] as const;
+        part(out, needle, numbers.splitMm, stitches++);
+        out.push(...needle);
+        side = 1 - side;
+      }
+      wanted = passed + half;
+    }
+    if (k === to) return out;
+  }
+}
+
+/** Where a station's numbers begin; round a ring stations are counted on. */
+function offsetOf({ stations, isClosed }: Column, k: number): number {
+  return (isClosed ? k % (stations.length / STRIDE - 1) : k) * STRIDE;
+}
+
+/** How far the outer of both rails comes on from one station to the next, square to the rung. */
+function advance(column: Column, from: number, to: number): number {
+  const { stations } = column;
+  const [i, j] = [offsetOf(column, from), offsetOf(column, to)];
+  const [rx, ry] = [
+    stations[i + 2] - stations[i] + stations[j + 2] - stations[j],
+    stations[i + 3] - stations[i + 1] + stations[j + 3] - stations[j + 1],
+  ];
+  const length = lengthOf(rx, ry) || 1;
+  const onward = (o: number) =>
+    Math.abs((stations[j + o] - stations[i + o]) * ry - (stations[j + o + 1] - stations[i + o + 1]) * rx) / length;
+  return Math.max(onward(0), onward(2));
+}
+
+/** The ends of a rung, wider by the pull at both, and how wide that is; null at a point of the column. */
+function widened(
+  column: Column,
+  k: number,
+  pullMm: number,
+): readonly [number, number, number, number, number] | null {
+  const i = offsetOf(column, k);
+  const [ax, ay, bx, by] = column.stations.subarray(i, i + STRIDE);
+  const width = lengthOf(bx - ax, by - ay);
+  if (width < POINT_MM) return null;
+  const wide = Math.max(LEAST_WIDTH_MM, width + 2 * pullMm);
+  const more = (wide / width - 1) / 2;
+  const [dx, dy] = [(bx - ax) * more, (by - ay) * more];
+  return [ax - dx, ay - dy, bx + dx, by + dy, wide];
+}
+
+/** A stitch that would be too long goes down on its way. */
+function part(out: number[], [x, y]: readonly [number, number], splitMm: number, turn: number): void {
+  if (out.length === 0) return;
+  const [fromX, fromY] = [out[out.length - 2], out[out.length - 1]];
+  const parts = Math.ceil(lengthOf(x - fromX, y - fromY) / splitMm);
+  const off = PARTED[turn % PARTED.length];
+  for (let k = 1; k < parts; k++) {
+    const t = (k + off) / parts;
+    out.push(fromX + t * (x - fromX), fromY + t * (y - fromY));
+  }
+}
+
+/** The middle of a column from one station to another, either way. */
+export function middleLine(column: Column, from: number, to: number): number[] {
+  const { stations } = column;
+  const out: number[] = [];
+  const step = from <= to ? 1 : -1;
+  for (let k = from; ; k += step) {
+    const i = offsetOf(column, k);
+    out.push((stations[i] + stations[i + 2]) / 2, (stations[i + 1] + stations[i + 3]) / 2);
+    if (k === to) return out;
+  }
+}
+
+/** An open zigzag inside a column, `insetMm` from its rails, a turn every `spacingMm` along it. */
+export function sewZigzag(
+  column: Column,
+  from: number,
+  to: number,
+  spacingMm: number,
+  insetMm: number,
+): number[] {
+  const out: number[] = [];
+  const step = from <= to ? 1 : -1;
+  let [passed, side] = [spacingMm, 0];
+  for (let k = from; ; k += step) {
+    if (k !== from) passed += advance(column, k - step, k);
+    if (passed >= spacingMm / 2) {
+      const rung = widened(column, k, -insetMm);
+      if (rung) {
+        out.push(rung[side * 2], rung[side * 2 + 1]);
+        side = 1 - side;
+        passed = 0;
+      }
+    }
+    if (k === to) return out;
+  }
+}
+
+/** The width at each station, mm. */
+export function columnWidths({ stations }: Column): Float64Array {
+  return Float64Array.from({ length: stations.length / STRIDE }, (_, k) => {
+    const i = k * STRIDE;
+    return lengthOf(stations[i + 2] - stations[i], stations[i + 3] - stations[i + 1]);
+  });
+}

@@ -1,0 +1,90 @@
+// An area in triangles whose corners all lie on its outlines: constrained Delaunay, by library.
+import Constrainautor from "@kninnug/constrainautor";
+import Delaunator from "delaunator";
+import { lengthOf } from "../geometry/index.ts";
+import type { Ring } from "./area.ts";
+
+/** Triangles of an area; as in delaunator, side `s` runs from corner `triangles[s]` to the next of its triangle. */
+export interface Triangulation {
+  /** x, y of each corner. */
+  readonly points: Float64Array;
+  /** The corner before and after each on its ring; triangles turn as outlines do. */
+  readonly before: Int32Array;
+  readonly after: Int32Array;
+  readonly triangles: Uint32Array;
+  /** The same side in the triangle beside it; -1 on an outline. */
+  readonly across: Int32Array;
+  /** 1 for triangles inside the area. */
+  readonly isInside: Uint8Array;
+}
+
+/** Triangulates an area's rings with corners at most `stepMm` apart; null where its outline meets itself. */
+export function triangulate(rings: readonly Ring[], stepMm: number): Triangulation | null {
+  const turned = rings.map((ring) => resample(ring, stepMm)).filter((ring) => ring.length >= 6);
+  const count = turned.reduce((sum, ring) => sum + ring.length / 2, 0);
+  const points = new Float64Array(count * 2);
+  const before = new Int32Array(count);
+  const after = new Int32Array(count);
+  const sides: [number, number][] = [];
+  let first = 0;
+  for (const ring of turned) {
+    const n = ring.length / 2;
+    points.set(ring, first * 2);
+    for (let i = 0; i < n; i++) {
+      before[first + i] = first + ((i + n - 1) % n);
+      after[first + i] = first + ((i + 1) % n);
+      sides.push([first + i, first + ((i + 1) % n)]);
+    }
+    first += n;
+  }
+  if (count < 3) return null;
+  const mesh = new Delaunator(points);
+  try {
+    new Constrainautor(mesh).constrainAll(sides);
+  } catch {
+    return null;
+  }
+  const { triangles, halfedges } = mesh;
+  const across = Int32Array.from(halfedges);
+  const isOutline = (s: number) => {
+    const [a, b] = [triangles[s], triangles[nextSide(s)]];
+    return after[a] === b || before[a] === b;
+  };
+  for (let s = 0; s < across.length; s++) if (isOutline(s)) across[s] = -1;
+  return { points, before, after, triangles, across, isInside: findInside(triangles, across, after) };
+}
+
+/** The next side of the same triangle. */
+export function nextSide(side: number): number {
+  return side % 3 === 2 ? side - 2 : side + 1;
+}
+
+/** A triangle whose side is an outline's is inside if it turns as that does; what hangs together with it is, too. */
+function findInside(triangles: Uint32Array, across: Int32Array, after: Int32Array): Uint8Array {
+  const isInside = new Uint8Array(triangles.length / 3);
+  const open: number[] = [];
+  const enter = (triangle: number) => {
+    if (isInside[triangle] === 1) return;
+    isInside[triangle] = 1;
+    open.push(triangle);
+  };
+  for (let s = 0; s < triangles.length; s++)
+    if (across[s] < 0 && after[triangles[s]] === triangles[nextSide(s)]) enter(Math.floor(s / 3));
+  for (let t = open.pop(); t !== undefined; t = open.pop())
+    for (let k = 0; k < 3; k++) if (across[t * 3 + k] >= 0) enter(Math.floor(across[t * 3 + k] / 3));
+  return isInside;
+}
+
+/** The ring with points at most `stepMm` apart, none nearer to the last than a tenth of it. */
+function resample(ring: Ring, stepMm: number): number[] {
+  const out: number[] = [];
+  const n = ring.length;
+  for (let i = 0; i < n; i += 2) {
+    const [x, y, toX, toY] = [ring[i], ring[i + 1], ring[(i + 2) % n], ring[(i + 3) % n]];
+    const length = lengthOf(toX - x, toY - y);
+    if (length < stepMm / 10) continue;
+    const parts = Math.ceil(length / stepMm);
+    for (let k = 0; k < parts; k++) out.push(x + ((toX - x) * k) / parts, y + ((toY - y) * k) / parts);
+  }
+  return out;
+}
