@@ -30,7 +30,7 @@ export function listAreas({ map, spots, widthMm }: Pick<Design, "map" | "spots" 
     const rings = paths.map((path) =>
       Float64Array.from(flattenPath(path, FLATTEN_MM / mmPerPx).slice(0, -2), (px) => px * mmPerPx),
     );
-    return [makeArea(face, spotId, rings)];
+    return [withoutSlivers(makeArea(face, spotId, rings))];
   });
 }
 
@@ -76,6 +76,19 @@ export function closed(ring: Ring): Float64Array {
   line.set(ring);
   line.set(ring.subarray(0, 2), ring.length);
   return line;
+}
+
+/** What is thinner than a thread, mm, comes of how edges were traced where it hangs on something wider... */
+const SLIVER_MM = 0.3;
+/** ... which is what it is if no more than this share of an area goes with it (our own). */
+const SLIVER_SHARE = 0.03;
+
+/** An area without what hangs on it and is too thin to be sewn (opening: Matheron 1975); one that is thin altogether stays. */
+function withoutSlivers(area: Area): Area {
+  const inner = insetRings(area.rings, SLIVER_MM / 2);
+  if (inner.length === 0) return area;
+  const opened = makeArea(area.face, area.spotId, insetRings(inner, -SLIVER_MM / 2));
+  return opened.areaMm2 > (1 - SLIVER_SHARE) * area.areaMm2 ? opened : area;
 }
 
 /** Area of a ring with its sign: positive where it turns from x to y. Of an area's rings, outline and holes have opposite ones. */

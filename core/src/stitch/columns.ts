@@ -219,17 +219,23 @@ function isSpot({ stations, isClosed }: Column): boolean {
 /** A dot is crossed straight over, along its longer side. */
 function acrossSpot(ring: Ring): Column {
   const n = ring.length / 2;
-  let [mx, my] = [0, 0];
-  for (let i = 0; i < n; i++) {
-    mx += ring[i * 2] / n;
-    my += ring[i * 2 + 1] / n;
-  }
+  // Sides stand for as much as they are long: corners may lie anywhere.
+  let [all, mx, my] = [0, 0, 0];
+  const sides = Array.from({ length: n }, (_, i) => {
+    const j = (i + 1) % n;
+    const length = lengthOf(ring[j * 2] - ring[i * 2], ring[j * 2 + 1] - ring[i * 2 + 1]);
+    const [x, y] = [(ring[i * 2] + ring[j * 2]) / 2, (ring[i * 2 + 1] + ring[j * 2 + 1]) / 2];
+    all += length;
+    mx += x * length;
+    my += y * length;
+    return { length, x, y, dx: ring[j * 2] - ring[i * 2], dy: ring[j * 2 + 1] - ring[i * 2 + 1] };
+  });
   let [xx, xy, yy] = [0, 0, 0];
-  for (let i = 0; i < n; i++) {
-    const [dx, dy] = [ring[i * 2] - mx, ring[i * 2 + 1] - my];
-    xx += dx * dx;
-    xy += dx * dy;
-    yy += dy * dy;
+  for (const { length, x, y, dx, dy } of sides) {
+    const [cx, cy] = [x - mx / all, y - my / all];
+    xx += length * (cx * cx + (dx * dx) / 12);
+    xy += length * (cx * cy + (dx * dy) / 12);
+    yy += length * (cy * cy + (dy * dy) / 12);
   }
   const [ux, uy] = mainDirection(xx, xy, yy);
   const along = Array.from({ length: n }, (_, i) => ring[i * 2] * ux + ring[i * 2 + 1] * uy);

@@ -6,12 +6,12 @@ import { type Ring, closed, insetRings, nearestOn } from "./area.ts";
 import { type Spot, wayInside } from "./inside.ts";
 import { divideLine, LEAST_STITCH_MM, NeedleRow } from "./needle.ts";
 import { cutRows, fromFrame, heightOf, nearestSegment, type Rows, toFrame, within } from "./rows.ts";
+import { PULL_LOOK_MM, type PullAt } from "./satin.ts";
 import { type PieceKind, Sewing, type Strand } from "./thread.ts";
 
 export interface RowNumbers {
   readonly stitchMm: number;
-  /** By how much rows are sewn longer at both ends. */
-  readonly pullMm: number;
+  readonly pullAt: PullAt;
   readonly wayMm: number;
 }
 
@@ -39,7 +39,7 @@ export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Poin
   if (numbers.underlay.hasEdge) sewEdges(sewing, rows, inner, numbers, from);
   if (numbers.underlay.hasLattice && inner.length > 0) {
     const lattice = cutRows(inner, numbers.angleDeg + 90, LATTICE_MM);
-    const own = { stitchMm: LATTICE_STITCH_MM, pullMm: 0, wayMm: numbers.wayMm };
+    const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm };
     const begin = sewing.at ?? from;
     for (const strand of sewRows(lattice, own, "underlay", begin, from)) {
       goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.wayMm);
@@ -244,10 +244,13 @@ class RowSewer {
 
   /** How much longer a row is sewn at one end: never so far that it meets the next of its line. */
   private pullOf(segment: number, side: 1 | -1): number {
-    const { left, right, row } = this.rows;
+    const { rows } = this;
+    const { left, right, row } = rows;
+    const x = side === 1 ? right[segment] : left[segment];
+    const pull = this.numbers.pullAt(...fromFrame(rows, x + side * PULL_LOOK_MM, heightOf(rows, row[segment])));
     const next = segment + side;
-    if (row[next] !== row[segment]) return this.numbers.pullMm;
+    if (row[next] !== row[segment]) return pull;
     const gap = side === 1 ? left[next] - right[segment] : left[segment] - right[next];
-    return Math.max(0, Math.min(this.numbers.pullMm, gap / 2 - LEAST_STITCH_MM / 5));
+    return Math.max(0, Math.min(pull, gap / 2 - LEAST_STITCH_MM / 5));
   }
 }

@@ -4,11 +4,17 @@ import type { Column } from "./columns.ts";
 import { LEAST_STITCH_MM } from "./needle.ts";
 import { STRIDE } from "./stations.ts";
 
+/**
+ * By how much a row or column is sewn longer than its area at an end, since thread pulls cloth together, mm: asked for at a
+ * place PULL_LOOK_MM beyond the end.
+ */
+export type PullAt = (x: number, y: number) => number;
+export const PULL_LOOK_MM = 0.4;
+
 export interface SatinNumbers {
   /** From one needle point to the next on the same rail, the outer one in a bend, mm. */
   readonly spacingMm: number;
-  /** By how much it is sewn wider at either end, since thread pulls cloth together. */
-  readonly pullMm: number;
+  readonly pullAt: PullAt;
   /** Wider, and a stitch across is parted. */
   readonly splitMm: number;
 }
@@ -34,7 +40,7 @@ export function sewSatin(column: Column, from: number, to: number, numbers: Sati
   for (let k = from; ; k += step) {
     if (k !== from) passed += advance(column, k - step, k);
     if (passed >= wanted - 1e-9 || k === to) {
-      const rung = widened(column, k, numbers.pullMm);
+      const rung = widened(column, k, numbers.pullAt);
       if (rung) {
         const [x, y, farX, farY, width] = side === 0 ? rung : [rung[2], rung[3], rung[0], rung[1], rung[4]];
         const last = lastOn[side];
@@ -72,19 +78,18 @@ function advance(column: Column, from: number, to: number): number {
 }
 
 /** The ends of a rung, wider by the pull at both, and how wide that is; null at a point of the column. */
-function widened(
-  column: Column,
-  k: number,
-  pullMm: number,
-): readonly [number, number, number, number, number] | null {
+function widened(column: Column, k: number, pullAt: PullAt): readonly [number, number, number, number, number] | null {
   const i = offsetOf(column, k);
   const [ax, ay, bx, by] = column.stations.subarray(i, i + STRIDE);
   const width = lengthOf(bx - ax, by - ay);
   if (width < POINT_MM) return null;
-  const wide = Math.max(LEAST_WIDTH_MM, width + 2 * pullMm);
-  const more = (wide / width - 1) / 2;
-  const [dx, dy] = [(bx - ax) * more, (by - ay) * more];
-  return [ax - dx, ay - dy, bx + dx, by + dy, wide];
+  const [ux, uy] = [(bx - ax) / width, (by - ay) / width];
+  const a = pullAt(ax - ux * PULL_LOOK_MM, ay - uy * PULL_LOOK_MM);
+  const b = pullAt(bx + ux * PULL_LOOK_MM, by + uy * PULL_LOOK_MM);
+  // What would be too short for a stitch is widened to both sides.
+  const more = Math.max(0, LEAST_WIDTH_MM - width - a - b) / 2;
+  const [ahead, behind] = [a + more, b + more];
+  return [ax - ux * ahead, ay - uy * ahead, bx + ux * behind, by + uy * behind, width + ahead + behind];
 }
 
 /** A stitch that would be too long goes down on its way. */
@@ -125,7 +130,7 @@ export function sewZigzag(
   for (let k = from; ; k += step) {
     if (k !== from) passed += advance(column, k - step, k);
     if (passed >= spacingMm / 2) {
-      const rung = widened(column, k, -insetMm);
+      const rung = widened(column, k, () => -insetMm);
       if (rung) {
         out.push(rung[side * 2], rung[side * 2 + 1]);
         side = 1 - side;

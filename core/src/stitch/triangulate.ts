@@ -38,6 +38,7 @@ export function triangulate(rings: readonly Ring[], stepMm: number): Triangulati
     first += n;
   }
   if (count < 3) return null;
+  partTouching(points, before, after);
   const mesh = new Delaunator(points);
   try {
     new Constrainautor(mesh).constrainAll(sides);
@@ -52,6 +53,23 @@ export function triangulate(rings: readonly Ring[], stepMm: number): Triangulati
   };
   for (let s = 0; s < across.length; s++) if (isOutline(s)) across[s] = -1;
   return { points, before, after, triangles, across, isInside: findInside(triangles, across, after) };
+}
+
+/** How far a corner that touches another is drawn towards the middle of its neighbours: the library knows no two in one place. */
+const DRAWN = 0.02;
+
+/** Where an outline touches itself, or a hole it, one of both corners gives way. */
+function partTouching(points: Float64Array, before: Int32Array, after: Int32Array): void {
+  const seen = new Set<string>();
+  for (let i = 0; i < before.length; i++) {
+    const key = `${points[i * 2]} ${points[i * 2 + 1]}`;
+    if (seen.has(key))
+      for (const axis of [0, 1]) {
+        const middle = (points[before[i] * 2 + axis] + points[after[i] * 2 + axis]) / 2;
+        points[i * 2 + axis] += DRAWN * (middle - points[i * 2 + axis]);
+      }
+    seen.add(key);
+  }
 }
 
 /** The next side of the same triangle. */

@@ -1,0 +1,17 @@
+export { type Area, listAreas, makeArea } from "./area.ts";
+export { proposeColours } from "./colour-order.ts";
+export {
+  COMMANDS,
+  type ChosenArea,
+  type Command,
+  MOST_STITCH_MM,
+  type PlanColour,
+  planStitches,
+  STITCH_KINDS,
+  type StitchKind,
+  type StitchPlan,
+  TRIM_OVER_MM,
+} from "./plan.ts";
+export { type MeasuredArea, measureAreas } from "./propose-sewing.ts";
+export { SEWN_AS, type SewNumbers, type SewnAs } from "./sew-area.ts";
+export { type StitchListFacts, writeStitchesCsv } from "./stitches-csv.ts";

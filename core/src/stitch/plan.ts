@@ -1,0 +1,263 @@
+// The stitch plan: every stitch, jump, trim and change of colour in the order in which the machine does them.
+import type { Rgb } from "../colour/index.ts";
+import { lengthOf } from "../geometry/index.ts";
+import type { Point } from "../raster/index.ts";
+import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
+import { nearestOf, orderShort, sampleOutline } from "./order.ts";
+import type { MeasuredArea } from "./propose-sewing.ts";
+import type { PullAt } from "./satin.ts";
+import { type SewNumbers, sewArea } from "./sew-area.ts";
+import { PIECE_KINDS, type PieceKind } from "./thread.ts";
+import { areaAt, type Cover, findHiddenWay, makeWayGrid } from "./ways.ts";
+
+export const COMMANDS = ["stitch", "jump", "trim", "colour", "end"] as const;
+export type Command = (typeof COMMANDS)[number];
+const CODE: Readonly<Record<Command, number>> = { stitch: 0, jump: 1, trim: 2, colour: 3, end: 4 };
+
+/** What a stitch is for: its piece's kind, or a tie. */
+export const STITCH_KINDS = [...PIECE_KINDS, "tie"] as const;
+export type StitchKind = (typeof STITCH_KINDS)[number];
+
+/** No stitch is longer, mm (common practice, no source). */
+export const MOST_STITCH_MM = 12.1;
+/** A jump that is longer is trimmed, mm (common practice, no source). */
+export const TRIM_OVER_MM = 3;
+/** At the edge of what is sewn already a row ends so much before it, mm: about where the side of its thread lies (our own). */
+const OVER_MM = 0.1;
+/** Thread is tied with so many stitches of so much, mm, to and fro (from memory). */
+const TIES = 4;
+const TIE_MM = 0.7;
+
+export interface PlanColour {
+  readonly spotId: string;
+  readonly name: string;
+  readonly rgb: Rgb;
+}
+
+/** Flat lists with an entry for each command; mm from the design's top left corner, y down. */
+export interface StitchPlan {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** In the order in which they are threaded. */
+  readonly colours: readonly PlanColour[];
+  readonly command: Uint8Array;
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  /** Which of the colours. */
+  readonly colour: Uint8Array;
+  /** Which of the areas; -1 where it is none's. */
+  readonly area: Int32Array;
+  /** By STITCH_KINDS. */
+  readonly kind: Uint8Array;
+}
+
+/** An area with all that was decided on it. */
+export interface ChosenArea extends MeasuredArea {
+  readonly numbers: SewNumbers;
+  /** Where the needle comes in and goes out, as a person chose it; null: as it is proposed. */
+  readonly start: Point | null;
+  readonly stop: Point | null;
+}
+
+/** Sews areas colour by colour; `sequence` are places in `areas` in an order that the person chose, the others follow. */
+export function planStitches(
+  areas: readonly ChosenArea[],
+  colours: readonly PlanColour[],
+  widthMm: number,
+  heightMm: number,
+): StitchPlan {
+  const outlines = areas.map(({ rings }) => sampleOutline(rings));
+  const middle = { x: widthMm / 2, y: heightMm / 2 };
+  const blocks = colours
+    .map((colour, c) => {
+      const own = areas.flatMap(({ spotId, numbers }, i) => (spotId === colour.spotId && numbers.as !== "none" ? [i] : []));
+      return { c, own };
+    })
+    .filter(({ own }) => own.length > 0);
+  const turnOf = new Int32Array(areas.length).fill(-1);
+  let turn = 0;
+  const ordered = blocks.map(({ c, own }) => {
+    const order = orderShort(
+      own.map((i) => outlines[i]),
+      middle,
+    ).map((k) => own[k]);
+    for (const i of order) turnOf[i] = turn++;
+    return { c, order };
+  });
+  const grid = makeWayGrid(areas, widthMm, heightMm);
+  const writer = new PlanWriter();
+  for (const { c, order } of ordered) {
+    writer.changeTo(c);
+    order.forEach((i, k) => {
+      const area = areas[i];
+      const next = order[k + 1];
+      const from = area.start ?? writer.at ?? middle;
+      const to = area.stop ?? (next === undefined ? from : nearestOf(outlines[i], outlines[next]).place);
+      const coverOf = (other: number): Cover =>
+        turnOf[other] >= turnOf[i] ? "later" : turnOf[other] >= 0 && areas[other].spotId === area.spotId ? "along" : "no";
+      // Over what is sewn already nothing reaches, not even half a thread: that reaches under it.
+      const pullAt: PullAt = (x, y) => {
+        const over = areaAt(grid, x, y);
+        return over >= 0 && turnOf[over] >= 0 && turnOf[over] < turnOf[i] ? -OVER_MM : area.numbers.pullMm;
+      };
+      for (const strand of sewArea(area, area.columns, area.numbers, pullAt, from, to)) {
+        const needles = strand[0].needles;
+        const first = { x: needles[0], y: needles[1] };
+        const way = writer.at && writer.awayFrom(first) > TRIM_OVER_MM ? findHiddenWay(grid, writer.at, first, coverOf) : null;
+        if (way) writer.sew("way", divideLine(way, area.numbers.runMm), i);
+        else writer.goTo(first, needles);
+        for (const piece of strand) writer.sew(piece.kind, piece.needles, i);
+      }
+    });
+  }
+  writer.end();
+  return { widthMm, heightMm, colours, ...writer.lists() };
+}
+
+/** Writes commands down, with ties where thread begins and ends. */
+class PlanWriter {
+  private readonly command: number[] = [];
+  private readonly xs: number[] = [];
+  private readonly ys: number[] = [];
+  private readonly colour: number[] = [];
+  private readonly area: number[] = [];
+  private readonly kind: number[] = [];
+  private current = -1;
+  /** Whether the thread lies loose: it is tied before it is sewn with. */
+  private isLoose = true;
+
+  get at(): Point | null {
+    const n = this.xs.length;
+    return n > 0 ? { x: this.xs[n - 1], y: this.ys[n - 1] } : null;
+  }
+
+  awayFrom({ x, y }: Point): number {
+    const { at } = this;
+    return at ? lengthOf(x - at.x, y - at.y) : Number.POSITIVE_INFINITY;
+  }
+
+  changeTo(colour: number): void {
+    if (this.current >= 0) {
+      this.tieOff();
+      this.put("trim", this.at ?? { x: 0, y: 0 });
+      this.current = colour;
+      this.put("colour", this.at ?? { x: 0, y: 0 });
+    }
+    this.current = colour;
+    this.isLoose = true;
+  }
+
+  /** Moves without sewing; over a long way the thread is tied and cut. */
+  goTo(place: Point, onward: readonly number[]): void {
+    const { at } = this;
+    if (at && !this.isLoose && this.awayFrom(place) > TRIM_OVER_MM) {
+      this.tieOff();
+      this.put("trim", at);
+      this.isLoose = true;
+    }
+    if (!at || this.awayFrom(place) > LEAST_STITCH_MM || this.isLoose) {
+      this.jumpTo(place);
+      if (this.isLoose) this.tieIn(place, onward);
+    }
+  }
+
+  sew(kind: PieceKind, needles: readonly number[], area: number): void {
+    for (let i = 0; i < needles.length; i += 2) this.stitchTo(kind, needles[i], needles[i + 1], area);
+  }
+
+  end(): void {
+    if (this.xs.length > 0) {
+      this.tieOff();
+      this.put("trim", this.at ?? { x: 0, y: 0 });
+    }
+    this.put("end", this.at ?? { x: 0, y: 0 });
+  }
+
+  lists(): Pick<StitchPlan, "command" | "x" | "y" | "colour" | "area" | "kind"> {
+    return {
+      command: Uint8Array.from(this.command),
+      x: Float64Array.from(this.xs),
+      y: Float64Array.from(this.ys),
+      colour: Uint8Array.from(this.colour),
+      area: Int32Array.from(this.area),
+      kind: Uint8Array.from(this.kind),
+    };
+  }
+
+  private put(command: Command, { x, y }: Point, kind: StitchKind = "way", area = -1): void {
+    this.command.push(CODE[command]);
+    this.xs.push(x);
+    this.ys.push(y);
+    this.colour.push(Math.max(0, this.current));
+    this.area.push(area);
+    this.kind.push(STITCH_KINDS.indexOf(kind));
+  }
+
+  private jumpTo(place: Point): void {
+    const { at } = this;
+    if (at) {
+      const parts = Math.ceil(this.awayFrom(place) / MOST_STITCH_MM);
+      for (let k = 1; k < parts; k++)
+        this.put("jump", { x: at.x + ((place.x - at.x) * k) / parts, y: at.y + ((place.y - at.y) * k) / parts });
+    }
+    this.put("jump", place);
+  }
+
+  private stitchTo(kind: PieceKind, x: number, y: number, area: number): void {
+    const { at } = this;
+    const n = this.xs.length;
+    const isSewn = n > 0 && this.command[n - 1] === CODE.stitch;
+    const away = this.awayFrom({ x, y });
+    if (at && isSewn && away < LEAST_STITCH_MM) {
+      this.replaceLast(kind, x, y, area);
+      return;
+    }
+    const parts = isSewn ? Math.ceil(away / MOST_STITCH_MM) : 1;
+    for (let k = 1; k < parts && at; k++)
+      this.put("stitch", { x: at.x + ((x - at.x) * k) / parts, y: at.y + ((y - at.y) * k) / parts }, kind, area);
+    this.put("stitch", { x, y }, kind, area);
+  }
+
+  /** Where one piece meets the next, what only leads there gives way to what covers. */
+  private replaceLast(kind: PieceKind, x: number, y: number, area: number): void {
+    const last = this.xs.length - 1;
+    const isLeading = STITCH_KINDS[this.kind[last]] === "way" || STITCH_KINDS[this.kind[last]] === "underlay";
+    const from = this.command[last - 1] === CODE.stitch ? lengthOf(x - this.xs[last - 1], y - this.ys[last - 1]) : 0;
+    if (!isLeading || from < LEAST_STITCH_MM || from > MOST_STITCH_MM) return;
+    this.xs[last] = x;
+    this.ys[last] = y;
+    this.kind[last] = STITCH_KINDS.indexOf(kind);
+    this.area[last] = area;
+  }
+
+  /** To and fro in the direction in which it goes on. */
+  private tieIn(place: Point, onward: readonly number[]): void {
+    this.isLoose = false;
+    let far = { x: place.x + TIE_MM, y: place.y };
+    for (let i = 0; i < onward.length; i += 2) {
+      const length = lengthOf(onward[i] - place.x, onward[i + 1] - place.y);
+      if (length < TIE_MM) continue;
+      far = {
+        x: place.x + ((onward[i] - place.x) * TIE_MM) / length,
+        y: place.y + ((onward[i + 1] - place.y) * TIE_MM) / length,
+      };
+      break;
+    }
+    this.put("stitch", place, "tie");
+    for (let k = 0; k < TIES; k++) this.put("stitch", k % 2 === 0 ? far : place, "tie");
+  }
+
+  /** Back over the last stitches and forwards again. */
+  private tieOff(): void {
+    const { at } = this;
+    if (!at || this.isLoose) return;
+    let far = { x: at.x + TIE_MM, y: at.y };
+    for (let i = this.xs.length - 2; i >= 0; i--) {
+      const length = lengthOf(this.xs[i] - at.x, this.ys[i] - at.y);
+      if (length < TIE_MM) continue;
+      far = { x: at.x + ((this.xs[i] - at.x) * TIE_MM) / length, y: at.y + ((this.ys[i] - at.y) * TIE_MM) / length };
+      break;
+    }
+    for (let k = 0; k < TIES; k++) this.put("stitch", k % 2 === 0 ? far : at, "tie");
+  }
+}

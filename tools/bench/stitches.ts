@@ -1,0 +1,222 @@
+// Stitch plans against the shapes that they are made of: thread drawn from the written list by a renderer that is not ours. Is
+// every area covered, does thread lie where it should not, does every stitch keep to the machine's limits?
+import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
+import { makeRecipe } from "@plain-palette/core/recipe";
+import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
+import {
+  listAreas,
+  type MeasuredArea,
+  measureAreas,
+  planStitches,
+  proposeColours,
+  type StitchPlan,
+  writeStitchesCsv,
+} from "@plain-palette/core/stitch";
+import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
+import { Resvg } from "@resvg/resvg-js";
+import { type Icon, renderIcon } from "./icons.ts";
+
+/** Icons are traced at this size and sewn this wide. */
+const SIDE = 512;
+const WIDTH_MM = 90;
+const THREAD_MM = 0.4;
+const PULL_MM = 0.2;
+/** What is looked at: so many pixels a millimetre. */
+const PX_PER_MM = 12;
+const GRID = WIDTH_MM * PX_PER_MM;
+/** Uncovered spots narrower than this are no holes. */
+const HOLE_MM = 0.8;
+
+interface Row {
+  readonly command: string;
+  readonly x: number;
+  readonly y: number;
+  readonly thread: number;
+}
+
+/** The list, read by nothing of the planner's. */
+function readList(text: string): Row[] {
+  const rows = text.split("\n").filter((line) => line !== "" && !line.startsWith("#"));
+  return rows.slice(1).map((line) => {
+    const [, command = "", x, y, thread] = line.split(",");
+    return { command, x: Number(x) + WIDTH_MM / 2, y: WIDTH_MM / 2 - Number(y), thread: Number(thread) };
+  });
+}
+
+function drawMask(content: string): Uint8Array {
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH_MM} ${WIDTH_MM}">${content}</svg>`;
+  const { pixels } = new Resvg(svg, { fitTo: { mode: "width", value: GRID } }).render();
+  return Uint8Array.from({ length: GRID * GRID }, (_, p) => (pixels[p * 4 + 3] >= 128 ? 1 : 0));
+}
+
+/** What thread covers of what is sewn in one colour. */
+function drawThread(rows: readonly Row[], thread: number): Uint8Array {
+  const lines: string[] = [];
+  let line: string[] = [];
+  const end = () => {
+    if (line.length > 1) lines.push(`<polyline points="${line.join(" ")}"/>`);
+    line = [];
+  };
+  for (const { command, x, y, thread: own } of rows) {
+    if (own !== thread || command !== "stitch") end();
+    if (own === thread && command === "stitch") line.push(`${x},${y}`);
+  }
+  end();
+  return drawMask(
+    `<g fill="none" stroke="#000" stroke-width="${THREAD_MM}" stroke-linecap="round" stroke-linejoin="round">${lines.join("")}</g>`,
+  );
+}
+
+function drawFaces(map: PlanarMap, areas: readonly MeasuredArea[], grownMm: number): Uint8Array {
+  const scale = WIDTH_MM / map.width;
+  const d = areas
+    .flatMap(({ face }) => map.faces[face]?.paths ?? [])
+    .map((path) => pathToSvg(polygonPath(flattenPath(path, 0.02).slice(2).map((px) => px * scale)), 4))
+    .join("");
+  return drawMask(`<path d="${d}" fill="#000" stroke="#000" stroke-width="${2 * grownMm}" stroke-linejoin="round"/>`);
+}
+
+/** Distance of each pixel that is set from what is not, counted in pixels of a square (two passes: Rosenfeld & Pfaltz 1966). */
+function depthOf(mask: Uint8Array): Uint16Array {
+  const depth = new Uint16Array(mask.length);
+  for (let p = 0; p < mask.length; p++)
+    if (mask[p] === 1) depth[p] = 1 + Math.min(depth[p - 1] ?? 0, depth[p - GRID] ?? 0, depth[p - GRID - 1] ?? 0, depth[p - GRID + 1] ?? 0);
+  for (let p = mask.length - 1; p >= 0; p--)
+    if (mask[p] === 1)
+      depth[p] = Math.min(
+        depth[p] ?? 0,
+        1 + Math.min(depth[p + 1] ?? 0, depth[p + GRID] ?? 0, depth[p + GRID + 1] ?? 0, depth[p + GRID - 1] ?? 0),
+      );
+  return depth;
+}
+
+/** Of spots that hang together and are wider than HOLE_MM somewhere the largest, mm2. */
+function largestHole(bare: Uint8Array): number {
+  const depth = depthOf(bare);
+  const isSeen = new Uint8Array(bare.length);
+  let largest = 0;
+  for (let first = 0; first < bare.length; first++) {
+    if (bare[first] !== 1 || isSeen[first] === 1) continue;
+    const open = [first];
+    isSeen[first] = 1;
+    let widest = 0;
+    for (let k = 0; k < open.length; k++) {
+      const p = open[k] ?? 0;
+      widest = Math.max(widest, depth[p] ?? 0);
+      for (const next of [p - 1, p + 1, p - GRID, p + GRID])
+        if (bare[next] === 1 && isSeen[next] === 0) {
+          isSeen[next] = 1;
+          open.push(next);
+        }
+    }
+    if ((2 * widest) / PX_PER_MM > HOLE_MM) largest = Math.max(largest, open.length / PX_PER_MM ** 2);
+  }
+  return largest;
+}
+
+interface Sewn {
+  readonly plan: StitchPlan;
+  readonly areas: readonly MeasuredArea[];
+  readonly map: PlanarMap;
+}
+
+function sewIcon(svg: string): Sewn {
+  const raster = renderIcon(svg, SIDE);
+  const recipe = makeRecipe({ colours: { count: null } });
+  const findings = findColours(raster);
+  const reduction = reduceColours(findings, recipe.colours, [255, 255, 255]);
+  const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), recipe.shapes);
+  const areas = measureAreas(listAreas({ map, spots: reduction.spots, widthMm: WIDTH_MM }), map);
+  const colours = proposeColours(areas, map).flatMap((id) =>
+    reduction.spots.filter((spot) => spot.id === id).map(({ name, rgb }) => ({ spotId: id, name, rgb })),
+  );
+  const chosen = areas.map((area) => ({
+    ...area,
+    ...{ start: null, stop: null },
+    numbers: {
+      ...{ as: area.proposedAs, angleDeg: area.proposedAngleDeg, spacingMm: 0.4, stitchMm: 3.75, runMm: 2.5 },
+      ...{ beanMm: 2.8, passes: 3 as const, pullMm: PULL_MM, splitMm: 7, hasUnderlay: true },
+    },
+  }));
+  return { plan: planStitches(chosen, colours, WIDTH_MM, WIDTH_MM), areas, map };
+}
+
+export function measureStitches(icons: readonly Icon[], tell: (line: string) => void = () => {}): void {
+  const worst = { covered: 1, spill: 0, hole: 0, short: 0, long: 0, loose: 0, changes: 0 };
+  const named: Record<string, string> = {};
+  const note = (key: "covered" | "spill" | "hole", value: number, name: string) => {
+    if (key === "covered" ? value < worst[key] : value > worst[key]) {
+      worst[key] = value;
+      named[key] = name;
+    }
+  };
+  let stitches = 0;
+  for (const { name, svg } of icons) {
+    // What resvg draws is given back when rubbish is collected.
+    global.gc?.();
+    const { plan, areas, map } = sewIcon(svg);
+    const rows = readList(writeStitchesCsv(plan, { job: name, hoop: "100 x 100", threads: [] }));
+    stitches += rows.length;
+    const room = drawFaces(map, areas, PULL_MM + THREAD_MM / 2);
+    let spill = 0;
+    const seen: string[] = [];
+    plan.colours.forEach(({ spotId }, c) => {
+      const own = areas.filter((area) => area.spotId === spotId && (area.proposedAs === "fill" || area.proposedAs === "satin"));
+      const thread = drawThread(rows, c + 1);
+      for (let p = 0; p < thread.length; p++) if (thread[p] === 1 && room[p] === 0) spill++;
+      if (own.length === 0) return;
+      const wanted = drawFaces(map, own, 0);
+      let [all, bare] = [0, 0];
+      const holes = new Uint8Array(wanted.length);
+      for (let p = 0; p < wanted.length; p++)
+        if (wanted[p] === 1) {
+          all++;
+          if (thread[p] === 0) {
+            bare++;
+            holes[p] = 1;
+          }
+        }
+      const [covered, hole] = [1 - bare / all, largestHole(holes)];
+      if (covered < 0.97 || hole > 1) seen.push(`${spotId} ${(covered * 100).toFixed(1)} % hole ${hole.toFixed(2)}`);
+      note("covered", covered, name);
+      note("hole", hole, name);
+    });
+    const area = areas.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
+    const share = spill / PX_PER_MM ** 2 / area;
+    note("spill", share, name);
+    if (share > 0.03) seen.push(`spill ${(share * 100).toFixed(1)} %`);
+    const faults = judge(rows);
+    worst.short += faults.short;
+    worst.long += faults.long;
+    worst.loose += faults.loose;
+    worst.changes = Math.max(worst.changes, rows.filter(({ command }) => command === "colour").length + 1 - plan.colours.length);
+    if (seen.length > 0) tell(`${name}: ${seen.join("; ")}`);
+  }
+  console.table({
+    [`least share of a colour's fills and satin that is covered (${named.covered})`]: Number(worst.covered.toFixed(4)),
+    [`thread beyond the pull, share of the areas (largest, ${named.spill})`]: Number(worst.spill.toFixed(4)),
+    [`largest spot left bare that is wider than 0.8 mm, mm2 (${named.hole})`]: Number(worst.hole.toFixed(2)),
+    "stitches under 0.5 mm": worst.short,
+    "stitches over 12.1 mm": worst.long,
+    "trims that no tie goes before": worst.loose,
+    "changes of colour more than colours": worst.changes,
+    [`stitches of ${icons.length} icons`]: stitches,
+  });
+}
+
+/** Stitches outside the limits (a hundredth is what the list rounds to), and trims without ties. */
+function judge(rows: readonly Row[]): { short: number; long: number; loose: number } {
+  let [short, long, loose] = [0, 0, 0];
+  const lengthAt = (i: number) => {
+    const [a, b] = [rows[i - 1], rows[i]];
+    return a && b ? Math.hypot(b.x - a.x, b.y - a.y) : 0;
+  };
+  rows.forEach(({ command }, i) => {
+    if (command === "stitch" && rows[i - 1]?.command === "stitch") {
+      if (lengthAt(i) < 0.49) short++;
+      if (lengthAt(i) > 12.11) long++;
+    }
+    if (command === "trim" && [i - 1, i - 2, i - 3].some((k) => lengthAt(k) > 1.01)) loose++;
+  });
+  return { short, long, loose };
+}
