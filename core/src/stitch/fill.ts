@@ -157,7 +157,7 @@ function nearestIn(rows: Rows, group: readonly number[], place: Point): Spot {
   let best = { segment: rows.cells[group[0]].segments[0], x: 0, away: Number.POSITIVE_INFINITY };
   for (const cell of group)
     for (const segment of rows.cells[cell].segments) {
-      const at = within(rows, segment, x, 0);
+      const at = within(rows, [segment], x, 0);
       const away = (at - x) ** 2 + (heightOf(rows, rows.row[segment]) - y) ** 2;
       if (away < best.away) best = { segment, x: at, away };
     }
@@ -194,7 +194,7 @@ class RowSewer {
       const { segments } = rows.cells[cell];
       return Math.min(
         ...[segments[0], segments[segments.length - 1]].map((segment) =>
-          lengthOf(within(rows, segment, this.at.x, 0) - this.at.x, heightOf(rows, rows.row[segment]) - y),
+          lengthOf(within(rows, [segment], this.at.x, 0) - this.at.x, heightOf(rows, rows.row[segment]) - y),
         ),
       );
     });

@@ -19,10 +19,13 @@ export function wayInside(rows: Rows, from: Spot, to: Spot, isOpen: (cell: numbe
   if (!chain) return null;
   const passed = segmentsAlong(rows, chain, from.segment, to.segment);
   const way = [from.x, heightOf(rows, rows.row[from.segment])];
-  let x = from.x;
+  let [x, last] = [from.x, from.segment];
   for (const segment of passed) {
-    x = within(rows, segment, x, WAY_INSET_MM);
-    way.push(x, heightOf(rows, rows.row[segment]));
+    // Along the row to where the next lies under it, and only then over to that.
+    const next = within(rows, [last, segment], x, WAY_INSET_MM);
+    if (next !== x) way.push(next, heightOf(rows, rows.row[last]));
+    way.push(next, heightOf(rows, rows.row[segment]));
+    [x, last] = [next, segment];
   }
   way.push(to.x, heightOf(rows, rows.row[to.segment]));
   return way;

@@ -137,15 +137,20 @@ export function nearestSegment(rows: Rows, place: Point, insetMm: number): { seg
   const { x, y } = toFrame(rows, place);
   let best: { segment: number; x: number; away: number } | null = null;
   for (let s = 0; s < rows.row.length; s++) {
-    const at = within(rows, s, x, insetMm);
+    const at = within(rows, [s], x, insetMm);
     const away = (at - x) ** 2 + (heightOf(rows, rows.row[s]) - y) ** 2;
     if (!best || away < best.away) best = { segment: s, x: at, away };
   }
   return best;
 }
 
-/** The place on a segment that is nearest to x, its ends kept clear as far as it is long enough. */
-export function within({ left, right }: Rows, segment: number, x: number, insetMm: number): number {
-  const inset = Math.min(insetMm, (right[segment] - left[segment]) / 3);
-  return Math.min(right[segment] - inset, Math.max(left[segment] + inset, x));
+/** The place on a segment, or on what several have in common, that is nearest to x, its ends kept clear as far as it is long enough. */
+export function within({ left, right }: Rows, segments: readonly number[], x: number, insetMm: number): number {
+  let [from, to] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (const segment of segments) {
+    from = Math.max(from, left[segment]);
+    to = Math.min(to, right[segment]);
+  }
+  const inset = Math.min(insetMm, (to - from) / 3);
+  return Math.min(to - inset, Math.max(from + inset, x));
 }

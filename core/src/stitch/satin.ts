@@ -31,31 +31,46 @@ const PARTED = [0, 0.33, -0.17, 0.17, -0.33];
 
 /** Needle points of the column from one station to another, either way. */
 export function sewSatin(column: Column, from: number, to: number, numbers: SatinNumbers): number[] {
-  const step = from <= to ? 1 : -1;
-  const half = numbers.spacingMm / 2;
   const out: number[] = [];
   const lastOn: (readonly [number, number] | null)[] = [null, null];
   const isShort = [false, false];
-  let [passed, wanted, side, stitches] = [0, 0, 0, 0];
-  for (let k = from; ; k += step) {
-    if (k !== from) passed += advance(column, k - step, k);
-    if (passed >= wanted - 1e-9 || k === to) {
-      const rung = widened(column, k, numbers.pullAt);
-      if (rung) {
-        const [x, y, farX, farY, width] = side === 0 ? rung : [rung[2], rung[3], rung[0], rung[1], rung[4]];
-        const last = lastOn[side];
-        isShort[side] = last !== null && lengthOf(x - last[0], y - last[1]) < CROWDED_MM && !isShort[side];
-        lastOn[side] = [x, y];
-        const share = isShort[side] && width * (1 - SHORT_SHARE) > LEAST_WIDTH_MM ? SHORT_SHARE : 0;
-        const needle = [x + share * (farX - x), y + share * (farY - y)] as const;
-        part(out, needle, numbers.splitMm, stitches++);
-        out.push(...needle);
-        side = 1 - side;
-      }
-      wanted = passed + half;
-    }
-    if (k === to) return out;
+  let [side, stitches] = [0, 0];
+  eachRung(column, from, to, numbers.spacingMm / 2, (rung) => {
+    const wide = widened(rung, numbers.pullAt);
+    if (!wide) return;
+    const [x, y, farX, farY, width] = side === 0 ? wide : [wide[2], wide[3], wide[0], wide[1], wide[4]];
+    const last = lastOn[side];
+    isShort[side] = last !== null && lengthOf(x - last[0], y - last[1]) < CROWDED_MM && !isShort[side];
+    lastOn[side] = [x, y];
+    const share = isShort[side] && width * (1 - SHORT_SHARE) > LEAST_WIDTH_MM ? SHORT_SHARE : 0;
+    const needle = [x + share * (farX - x), y + share * (farY - y)] as const;
+    part(out, needle, numbers.splitMm, stitches++);
+    out.push(...needle);
+    side = 1 - side;
+  });
+  return out;
+}
+
+/** A rung: ax, ay, bx, by. */
+type Rung = readonly [number, number, number, number];
+
+/** Visits rungs from one station to another, both included, wherever the outer rail has come on by `stepMm`. */
+function eachRung(column: Column, from: number, to: number, stepMm: number, visit: (rung: Rung) => void): void {
+  const { stations } = column;
+  const step = from <= to ? 1 : -1;
+  const rungAt = (k: number, t: number): Rung => {
+    const [i, j] = [offsetOf(column, k), offsetOf(column, t > 0 ? k + step : k)];
+    const at = (o: number) => stations[i + o] + t * (stations[j + o] - stations[i + o]);
+    return [at(0), at(1), at(2), at(3)];
+  };
+  visit(rungAt(from, 0));
+  let [passed, wanted] = [0, stepMm];
+  for (let k = from; k !== to; k += step) {
+    const more = advance(column, k, k + step);
+    for (; passed + more >= wanted; wanted += stepMm) visit(rungAt(k, (wanted - passed) / more));
+    passed += more;
   }
+  if (passed > wanted - stepMm / 2) visit(rungAt(to, 0));
 }
 
 /** Where a station's numbers begin; round a ring stations are counted on. */
@@ -78,9 +93,7 @@ function advance(column: Column, from: number, to: number): number {
 }
 
 /** The ends of a rung, wider by the pull at both, and how wide that is; null at a point of the column. */
-function widened(column: Column, k: number, pullAt: PullAt): readonly [number, number, number, number, number] | null {
-  const i = offsetOf(column, k);
-  const [ax, ay, bx, by] = column.stations.subarray(i, i + STRIDE);
+function widened([ax, ay, bx, by]: Rung, pullAt: PullAt): readonly [number, number, number, number, number] | null {
   const width = lengthOf(bx - ax, by - ay);
   if (width < POINT_MM) return null;
   const [ux, uy] = [(bx - ax) / width, (by - ay) / width];
@@ -117,28 +130,16 @@ export function middleLine(column: Column, from: number, to: number): number[] {
 }
 
 /** An open zigzag inside a column, `insetMm` from its rails, a turn every `spacingMm` along it. */
-export function sewZigzag(
-  column: Column,
-  from: number,
-  to: number,
-  spacingMm: number,
-  insetMm: number,
-): number[] {
+export function sewZigzag(column: Column, from: number, to: number, spacingMm: number, insetMm: number): number[] {
   const out: number[] = [];
-  const step = from <= to ? 1 : -1;
-  let [passed, side] = [spacingMm, 0];
-  for (let k = from; ; k += step) {
-    if (k !== from) passed += advance(column, k - step, k);
-    if (passed >= spacingMm / 2) {
-      const rung = widened(column, k, () => -insetMm);
-      if (rung) {
-        out.push(rung[side * 2], rung[side * 2 + 1]);
-        side = 1 - side;
-        passed = 0;
-      }
-    }
-    if (k === to) return out;
-  }
+  let side = 0;
+  eachRung(column, from, to, spacingMm / 2, (rung) => {
+    const narrow = widened(rung, () => -insetMm);
+    if (!narrow) return;
+    out.push(narrow[side * 2], narrow[side * 2 + 1]);
+    side = 1 - side;
+  });
+  return out;
 }
 
 /** The width at each station, mm. */
