@@ -28,26 +28,27 @@ const CORNER_SHARE = 0.8;
 
 export function findBranches(mesh: Triangulation): BranchGraph {
   const ways = countWays(mesh);
-  const found = walkBranches(mesh, ways);
-  const alive = new Set(found);
+  let branches = walkBranches(mesh, ways);
   const degree = new Map<number, number>();
-  for (const { from, to } of found)
+  for (const { from, to } of branches)
     if (from >= 0) for (const node of [from, to]) degree.set(node, (degree.get(node) ?? 0) + 1);
-  for (let isDone = false; !isDone; ) {
-    isDone = true;
-    for (const node of [...degree.keys()]) {
-      if (degree.get(node) !== 3) continue;
-      const own = [...alive].filter(({ from, to }) => from === node || to === node);
-      const gone = cornersAt(mesh, node, own, degree);
-      for (const branch of gone) {
-        alive.delete(branch);
+  for (;;) {
+    const gone = new Set<Branch>();
+    for (const [node, count] of degree) {
+      if (count !== 3) continue;
+      const own = branches.filter((branch) => (branch.from === node || branch.to === node) && !gone.has(branch));
+      for (const branch of cornersAt(mesh, node, own, degree)) {
+        gone.add(branch);
         degree.delete(branch.from === node ? branch.to : branch.from);
         degree.set(node, (degree.get(node) ?? 0) - 1);
-        isDone = false;
       }
     }
+    if (gone.size === 0) return { branches, degree };
+    branches = joinThrough(
+      branches.filter((branch) => !gone.has(branch)),
+      degree,
+    );
   }
-  return { branches: joinThrough([...alive], degree), degree };
 }
 
 /** Of the branches at a fork those that are corners; at least one stays, two if all three are. */
