@@ -2,7 +2,7 @@
 import type { ThinLimits, ThinPlace, Warning } from "../checks/index.ts";
 import type { Rgb } from "../colour/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
-import type { Raster } from "../raster/index.ts";
+import type { Frame, Raster } from "../raster/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import type { ShopSettings, SpotStockKind, StockReference } from "../shelf/index.ts";
 import type { Drawing } from "../trace/index.ts";
@@ -12,8 +12,9 @@ import type { z } from "../zod/index.ts";
 export interface Design {
   /** The traced picture, as it was simplified. */
   readonly map: Drawing;
-  /** The prepared picture that it was traced from. */
+  /** The prepared picture that it was traced from, and where it lies on the client's. */
   readonly picture: Raster;
+  readonly frame: Frame;
   /** Its spots. Those that are made another way are dropped here. */
   readonly spots: readonly Spot[];
   /** Ids of spots in the order in which they lie over each other, as far as the person chose it. */

@@ -1,10 +1,11 @@
 // The ways in which a design is made. This is the one place outside their folders that names them.
 import type { Process } from "../process/index.ts";
 import { screens } from "../screens/index.ts";
+import { stitches } from "../stitch/index.ts";
 import { transfer } from "../transfer/index.ts";
 import { z } from "../zod/index.ts";
 
-const processes: Process[] = [screens, transfer];
+const processes: Process[] = [screens, transfer, stitches];
 
 /** All of them, as a person is offered them. */
 export const allProcesses = (): readonly Process[] => processes;

@@ -1,11 +1,7 @@
 // What was done to the client's picture, entry by entry: each can be switched off, changed, moved or taken out, and the
 // file itself never changes.
-import { hexSchema, z } from "../zod/index.ts";
-import { PX, PX2, pictureUnits } from "./units.ts";
+import { coordinate, hexSchema, PX, PX2, pictureUnits, point, z } from "../zod/index.ts";
 
-/** Coordinates of pictures up to the intake's limit, and some way outside them. */
-export const coordinate = z.number().min(-100_000).max(200_000).register(pictureUnits, PX);
-export const point = z.object({ x: coordinate, y: coordinate });
 export const path = z.array(coordinate).min(2).max(8000);
 export const entry = z.object({ id: z.string().min(1).max(24), isOn: z.boolean().default(true) });
 

@@ -1,7 +1,7 @@
 // Corrections to which place is which spot: an area given another one, poured full, or divided by a drawn line.
 import { type Frame, invertMap, mapLine, mapPoint } from "../raster/index.ts";
-import { spotIdSchema, z } from "../zod/index.ts";
-import { coordinate, entry, path, point } from "./actions.ts";
+import { coordinate, point, spotIdSchema, z } from "../zod/index.ts";
+import { entry, path } from "./actions.ts";
 
 /** Which areas: that at the place, all of its colour that lines enclose, all of its colour, or all in a drawn loop. */
 const how = {

@@ -215,6 +215,7 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
   return {
     map: resultOf(kept, "simplify"),
     picture: resultOf(kept, "prepare").raster,
+    frame: resultOf(kept, "prepare").frame,
     spots: resultOf(kept, "reduce").spots.map((spot) => (isOurs(spot) ? spot : { ...spot, role: "drop" })),
     order: colours.order,
     widthMm: printWidthMm(recipe, resultOf(kept, "prepare").raster),

@@ -1,7 +1,6 @@
 // A recipe for the same picture at another size: the one place where places and lengths in the client's pixels grow.
-import { z } from "../zod/index.ts";
+import { pictureUnits, z } from "../zod/index.ts";
 import { type Recipe, recipeSchema } from "./recipe.ts";
-import { pictureUnits } from "./units.ts";
 
 /** The recipe for the same picture `factor` times as wide: every place, length and area in the client's pixels grows with it. */
 export function scaleRecipe(recipe: Recipe, factor: number): Recipe {

@@ -1,8 +1,8 @@
 // What the person does to the traced shapes, in order: each entry can be switched off, changed and taken out.
 import { type Frame, invertMap, mapPoint } from "../raster/index.ts";
 import type { Simplification } from "../trace/index.ts";
-import { spotIdSchema, z } from "../zod/index.ts";
-import { entry, point } from "./actions.ts";
+import { point, spotIdSchema, z } from "../zod/index.ts";
+import { entry } from "./actions.ts";
 
 /** Places are the client's pixels, so that cropping or turning later picks no other shape. */
 export const shapeEntrySchema = z.discriminatedUnion("kind", [

@@ -1,14 +1,20 @@
 // What a shop decides once for all its jobs: prices, and how near is near enough.
 import {
+  CHANGE_S,
   CUT_GAP_MM,
   CUT_ISLAND_MM,
   CUT_STRIP_MM,
   FINAL_S,
+  HOOPS,
+  MOST_PER_MM2,
+  PER_THOUSAND,
   PRESS_CELSIUS,
   ROLL_WIDTH_MM,
+  STITCHES_PER_MINUTE,
   TACK_S,
   THIN_GAP_MM,
   THIN_LINE_MM,
+  TRIM_S,
 } from "../trade/index.ts";
 import { z } from "../zod/index.ts";
 import { FILM_FACTS } from "./film.ts";
@@ -35,6 +41,19 @@ const fields = {
   pricePerMetre: z.number().min(0).max(FILM_FACTS.pricePerMetre.max).default(0),
   tackS: z.number().min(0).max(FILM_FACTS.tackS.max).default(TACK_S),
   finalS: z.number().min(0).max(FILM_FACTS.finalS.max).default(FINAL_S),
+  /** Of stitches: hoops as width x height, mm, one after the other; speed, and what changes and trims take. */
+  hoops: z
+    .string()
+    .trim()
+    .regex(/^\d{2,4} ?x ?\d{2,4}( ?, ?\d{2,4} ?x ?\d{2,4})*$/, "name hoops as 100x100, 130x180")
+    .max(200)
+    .default(HOOPS),
+  stitchesPerMinute: z.number().min(50).max(3000).default(STITCHES_PER_MINUTE),
+  changeS: z.number().min(0).max(600).default(CHANGE_S),
+  trimS: z.number().min(0).max(600).default(TRIM_S),
+  perThousand: z.number().min(0).max(1000).default(PER_THOUSAND),
+  /** From so many stitches in a square millimetre on cloth is cut. */
+  mostPerMm2: z.number().min(0.5).max(20).default(MOST_PER_MM2),
   celsius: z.number().min(0).max(FILM_FACTS.celsius.max).default(PRESS_CELSIUS),
 };
 export const shopSettingsSchema = z.object(fields);

@@ -112,3 +112,9 @@ export function nearestOn(line: Float64Array, { x, y }: Point): { place: Point; 
   }
   return best;
 }
+
+/** A ring as a closed line that begins and ends at a place on it. */
+export function begunAt(ring: Ring, { place: { x, y }, side }: { place: Point; side: number }): Float64Array {
+  const start = ((side + 1) * 2) % ring.length;
+  return Float64Array.from([x, y, ...ring.subarray(start), ...ring.subarray(0, start), x, y]);
+}

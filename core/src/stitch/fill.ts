@@ -2,7 +2,7 @@
 // Cells are sewn from the far ends of a tree inwards: every way leads through cells that are covered only later. Our own method.
 import { lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import { type Ring, closed, insetRings, nearestOn } from "./area.ts";
+import { begunAt, closed, insetRings, nearestOn, type Ring } from "./area.ts";
 import { type Spot, wayInside } from "./inside.ts";
 import { divideLine, LEAST_STITCH_MM, NeedleRow } from "./needle.ts";
 import { cutRows, fromFrame, heightOf, nearestSegment, type Rows, toFrame, within } from "./rows.ts";
@@ -18,13 +18,12 @@ export interface RowNumbers {
 export interface FillNumbers extends RowNumbers {
   readonly angleDeg: number;
   readonly spacingMm: number;
-  /** A run inside the edge, and an open lattice across the rows, before they are sewn. */
-  readonly underlay: { readonly hasEdge: boolean; readonly hasLattice: boolean };
+  /** A run inside the edge, and an open lattice across the rows, before they are sewn; null: nothing. */
+  readonly underlay: { readonly latticeMm: number } | null;
 }
 
-/** How far inside the edge underlay runs, and how far apart its rows and how long their stitches are, mm (from memory). */
+/** How far inside the edge underlay runs, and how long the stitches of its lattice are, mm (from memory). */
 const UNDER_INSET_MM = 0.6;
-const LATTICE_MM = 2.5;
 const LATTICE_STITCH_MM = 3.5;
 /** Needle points move from row to row by this share of a stitch, the golden section: no two of near rows lie side by side (our own). */
 const STAGGER = 0.381966;
@@ -35,10 +34,10 @@ const CLEAR_MM = 0.9;
 export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Point, to: Point): readonly Strand[] {
   const rows = cutRows(rings, numbers.angleDeg, numbers.spacingMm);
   const sewing = new Sewing();
-  const inner = insetRings(rings, UNDER_INSET_MM);
-  if (numbers.underlay.hasEdge) sewEdges(sewing, rows, inner, numbers, from);
-  if (numbers.underlay.hasLattice && inner.length > 0) {
-    const lattice = cutRows(inner, numbers.angleDeg + 90, LATTICE_MM);
+  const inner = numbers.underlay ? insetRings(rings, UNDER_INSET_MM) : [];
+  if (numbers.underlay && inner.length > 0) {
+    sewEdges(sewing, rows, inner, numbers, from);
+    const lattice = cutRows(inner, numbers.angleDeg + 90, numbers.underlay.latticeMm);
     const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm };
     const begin = sewing.at ?? from;
     for (const strand of sewRows(lattice, own, "underlay", begin, from)) {
@@ -72,14 +71,8 @@ function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], { wayMm }:
       .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
       .reduce((best, one) => (one.away < best.away ? one : best));
     const [ring] = left.splice(found.i, 1);
-    const start = ((found.side + 1) * 2) % ring.length;
-    const line = [
-      ...[found.place.x, found.place.y],
-      ...[...ring.subarray(start), ...ring.subarray(0, start)],
-      ...[found.place.x, found.place.y],
-    ];
     goTo(sewing, rows, found.place, wayMm);
-    sewing.add("underlay", divideLine(line, wayMm));
+    sewing.add("underlay", divideLine(begunAt(ring, found), wayMm));
   }
 }
 

@@ -15,3 +15,6 @@ export {
 export { type MeasuredArea, measureAreas } from "./propose-sewing.ts";
 export { SEWN_AS, type SewNumbers, type SewnAs } from "./sew-area.ts";
 export { type StitchListFacts, writeStitchesCsv } from "./stitches-csv.ts";
+export { type Stitches } from "./outputs.ts";
+export { stitches } from "./process.ts";
+export { BORDERS, type SewnChoice, type StitchSettings, STITCH_LIMITS, stitchSettingsSchema } from "./settings.ts";

@@ -6,8 +6,8 @@ import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
 import type { PullAt } from "./satin.ts";
-import { type SewNumbers, sewArea } from "./sew-area.ts";
-import { PIECE_KINDS, type PieceKind } from "./thread.ts";
+import { type SewNumbers, sewArea, sewBorders } from "./sew-area.ts";
+import { PIECE_KINDS, type PieceKind, type Strand } from "./thread.ts";
 import { areaAt, type Cover, findHiddenWay, makeWayGrid } from "./ways.ts";
 
 export const COMMANDS = ["stitch", "jump", "trim", "colour", "end"] as const;
@@ -57,9 +57,23 @@ export interface ChosenArea extends MeasuredArea {
   /** Where the needle comes in and goes out, as a person chose it; null: as it is proposed. */
   readonly start: Point | null;
   readonly stop: Point | null;
+  /** Its place among those whose order a person chose; null: it goes where it is proposed. */
+  readonly turn: number | null;
 }
 
-/** Sews areas colour by colour; `sequence` are places in `areas` in an order that the person chose, the others follow. */
+/** An area's own stitches, or a border that another thread sews along it. */
+interface Item {
+  readonly area: number;
+  readonly isBorder: boolean;
+}
+
+/** Items sewn in one colour without a change. */
+interface Block {
+  readonly colour: number;
+  readonly items: readonly Item[];
+}
+
+/** Sews areas colour by colour, in the order of `colours`. */
 export function planStitches(
   areas: readonly ChosenArea[],
   colours: readonly PlanColour[],
@@ -68,42 +82,37 @@ export function planStitches(
 ): StitchPlan {
   const outlines = areas.map(({ rings }) => sampleOutline(rings));
   const middle = { x: widthMm / 2, y: heightMm / 2 };
-  const blocks = colours
-    .map((colour, c) => {
-      const own = areas.flatMap(({ spotId, numbers }, i) => (spotId === colour.spotId && numbers.as !== "none" ? [i] : []));
-      return { c, own };
-    })
-    .filter(({ own }) => own.length > 0);
+  const blocks = layBlocks(areas, colours).map(({ colour, items }) => ({
+    colour,
+    items: orderItems(items, areas, outlines, middle),
+  }));
   const turnOf = new Int32Array(areas.length).fill(-1);
   let turn = 0;
-  const ordered = blocks.map(({ c, own }) => {
-    const order = orderShort(
-      own.map((i) => outlines[i]),
-      middle,
-    ).map((k) => own[k]);
-    for (const i of order) turnOf[i] = turn++;
-    return { c, order };
-  });
+  for (const { items } of blocks) for (const { area, isBorder } of items) if (!isBorder) turnOf[area] = turn++;
   const grid = makeWayGrid(areas, widthMm, heightMm);
   const writer = new PlanWriter();
-  for (const { c, order } of ordered) {
-    writer.changeTo(c);
-    order.forEach((i, k) => {
+  let sewn = -1;
+  for (const { colour, items } of blocks) {
+    writer.changeTo(colour);
+    items.forEach((item, k) => {
+      const i = item.area;
       const area = areas[i];
-      const next = order[k + 1];
+      if (!item.isBorder) sewn = turnOf[i];
+      const next = items[k + 1]?.area;
       const from = area.start ?? writer.at ?? middle;
       const to = area.stop ?? (next === undefined ? from : nearestOf(outlines[i], outlines[next]).place);
+      const isOver = (other: number) => turnOf[other] >= 0 && turnOf[other] < sewn;
       const coverOf = (other: number): Cover =>
-        turnOf[other] >= turnOf[i] ? "later" : turnOf[other] >= 0 && areas[other].spotId === area.spotId ? "along" : "no";
+        turnOf[other] >= sewn ? "later" : isOver(other) && areas[other].spotId === area.spotId ? "along" : "no";
       // Over what is sewn already nothing reaches, not even half a thread: that reaches under it.
       const pullAt: PullAt = (x, y) => {
         const over = areaAt(grid, x, y);
-        return over >= 0 && turnOf[over] >= 0 && turnOf[over] < turnOf[i] ? -OVER_MM : area.numbers.pullMm;
+        return over >= 0 && isOver(over) ? -OVER_MM : area.numbers.pullMm;
       };
-      for (const strand of sewArea(area, area.columns, area.numbers, pullAt, from, to)) {
+      for (const strand of sewItem(area, item, pullAt, from, to)) {
         const needles = strand[0].needles;
         const first = { x: needles[0], y: needles[1] };
-        const way = writer.at && writer.awayFrom(first) > TRIM_OVER_MM ? findHiddenWay(grid, writer.at, first, coverOf) : null;
+        const way = writer.canGoOn(first) ? findHiddenWay(grid, writer.at ?? first, first, coverOf) : null;
         if (way) writer.sew("way", divideLine(way, area.numbers.runMm), i);
         else writer.goTo(first, needles);
         for (const piece of strand) writer.sew(piece.kind, piece.needles, i);
@@ -112,6 +121,75 @@ export function planStitches(
   }
   writer.end();
   return { widthMm, heightMm, colours, ...writer.lists() };
+}
+
+/** An area with its own border right after it; or the border alone, in another thread. */
+function sewItem(area: ChosenArea, { isBorder }: Item, pullAt: PullAt, from: Point, to: Point): readonly Strand[] {
+  const { rings, columns, numbers, spotId } = area;
+  const { border } = numbers;
+  if (isBorder) return sewBorders(rings, numbers, () => 0, from);
+  const strands = sewArea(area, columns, numbers, pullAt, from, to);
+  const isOwn = border.spotId === null || border.spotId === spotId;
+  if (!isOwn || numbers.as === "applique") return strands;
+  return [...strands, ...sewBorders(rings, numbers, () => 0, to)];
+}
+
+/**
+ * What is sewn in each colour. A border in another thread is sewn in that one's turn, if that comes after all that it borders;
+ * else the thread is put in once more at the end.
+ */
+function layBlocks(areas: readonly ChosenArea[], colours: readonly PlanColour[]): Block[] {
+  const blocks = colours.map(({ spotId }, colour) => ({
+    colour,
+    items: areas.flatMap((one, area): Item[] =>
+      one.spotId === spotId && one.numbers.as !== "none" ? [{ area, isBorder: false }] : [],
+    ),
+  }));
+  const last: typeof blocks = [];
+  areas.forEach(({ spotId, numbers: { border } }, area) => {
+    if (border.kind === "none" || border.spotId === null || border.spotId === spotId) return;
+    const own = colours.findIndex((one) => one.spotId === spotId);
+    const its = colours.findIndex((one) => one.spotId === border.spotId);
+    if (its < 0) return;
+    const item = { area, isBorder: true };
+    if (its > own) blocks[its].items.push(item);
+    else {
+      const again = last.find(({ colour }) => colour === its);
+      if (again) again.items.push(item);
+      else last.push({ colour: its, items: [item] });
+    }
+  });
+  return [...blocks, ...last].filter(({ items }) => items.length > 0);
+}
+
+/** Areas in the order that a person chose, the others on short ways, borders after them. */
+function orderItems(
+  items: readonly Item[],
+  areas: readonly ChosenArea[],
+  outlines: readonly Float64Array[],
+  middle: Point,
+): Item[] {
+  const isChosen = ({ area, isBorder }: Item) => !isBorder && areas[area].turn !== null;
+  const chosen = items.filter(isChosen).sort((a, b) => (areas[a.area].turn ?? 0) - (areas[b.area].turn ?? 0));
+  const short = (some: readonly Item[], from: Point) =>
+    orderShort(
+      some.map(({ area }) => outlines[area]),
+      from,
+    ).map((k) => some[k]);
+  const lastOf = (some: readonly Item[], otherwise: Point): Point => {
+    const outline = some.length > 0 ? outlines[some[some.length - 1].area] : null;
+    return outline ? { x: outline[0], y: outline[1] } : otherwise;
+  };
+  const first = lastOf(chosen, middle);
+  const others = short(
+    items.filter((item) => !item.isBorder && !isChosen(item)),
+    first,
+  );
+  const borders = short(
+    items.filter(({ isBorder }) => isBorder),
+    lastOf(others, first),
+  );
+  return [...chosen, ...others, ...borders];
 }
 
 /** Writes commands down, with ties where thread begins and ends. */
@@ -134,6 +212,11 @@ class PlanWriter {
   awayFrom({ x, y }: Point): number {
     const { at } = this;
     return at ? lengthOf(x - at.x, y - at.y) : Number.POSITIVE_INFINITY;
+  }
+
+  /** Whether a place is too far for a loose thread, and the needle could sew its way there. */
+  canGoOn(place: Point): boolean {
+    return !this.isLoose && this.awayFrom(place) > TRIM_OVER_MM;
   }
 
   changeTo(colour: number): void {
@@ -162,6 +245,8 @@ class PlanWriter {
   }
 
   sew(kind: PieceKind, needles: readonly number[], area: number): void {
+    // A person is waited for as at a change of colour, with the same thread.
+    if (kind === "stop") this.changeTo(this.current);
     for (let i = 0; i < needles.length; i += 2) this.stitchTo(kind, needles[i], needles[i + 1], area);
   }
 

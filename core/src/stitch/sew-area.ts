@@ -1,6 +1,7 @@
 // One area as it is sewn: in fills, satin, runs or bean stitches, each with what lies under it.
 import type { Point } from "../raster/index.ts";
-import type { Area } from "./area.ts";
+import { type Area, begunAt, closed, insetRings, nearestOn, type Ring } from "./area.ts";
+import { sewBorder } from "./border.ts";
 import type { Columns } from "./columns.ts";
 import { sewFill } from "./fill.ts";
 import { beanOf, divideLine } from "./needle.ts";
@@ -10,7 +11,7 @@ import { Sewing, type Strand } from "./thread.ts";
 import { walkColumns, type Stretch } from "./walk.ts";
 
 /** How an area is sewn. */
-export const SEWN_AS = ["fill", "satin", "run", "bean", "none"] as const;
+export const SEWN_AS = ["fill", "satin", "run", "bean", "applique", "none"] as const;
 export type SewnAs = (typeof SEWN_AS)[number];
 
 /** All numbers that an area is sewn by, mm and degrees. */
@@ -25,8 +26,13 @@ export interface SewNumbers {
   readonly pullMm: number;
   readonly splitMm: number;
   readonly hasUnderlay: boolean;
+  readonly latticeMm: number;
+  readonly border: { readonly kind: "none" | "satin" | "bean"; readonly widthMm: number; readonly spotId: string | null };
 }
 
+/** The line that holds an applique's cloth lies so far inside its edge, and its border is at least so wide, mm (our own). */
+const TACK_INSET_MM = 1;
+const APPLIQUE_BORDER_MM = 3;
 /** Up to this width a run along its middle lies under satin; from there on a zigzag, a turn every so far, so far inside (from memory). */
 const MIDDLE_RUN_MM = 2.5;
 const ZIGZAG_MM = 2;
@@ -42,12 +48,55 @@ export function sewArea(
   to: Point,
 ): readonly Strand[] {
   if (numbers.as === "none") return [];
+  if (numbers.as === "applique") return sewApplique(area, numbers, from);
   if (numbers.as === "fill" || columns.columns.length === 0) {
-    const { angleDeg, spacingMm, stitchMm, runMm: wayMm, hasUnderlay } = numbers;
-    const underlay = { hasEdge: hasUnderlay, hasLattice: hasUnderlay };
+    const { angleDeg, spacingMm, stitchMm, runMm: wayMm, hasUnderlay, latticeMm } = numbers;
+    const underlay = hasUnderlay ? { latticeMm } : null;
     return sewFill(area.rings, { angleDeg, spacingMm, stitchMm, pullAt, wayMm, underlay }, from, to);
   }
   return sewColumns(columns, numbers, pullAt, from);
+}
+
+/** A line that shows where cloth is laid, a stop; a line that holds it, a stop; and a satin border over its edge. */
+function sewApplique({ rings }: Area, numbers: SewNumbers, from: Point): readonly Strand[] {
+  const sewing = new Sewing();
+  const runs = (lines: readonly Ring[]) => {
+    for (const line of nearestFirst(lines, sewing.at ?? from)) {
+      sewing.lift();
+      sewing.add("guide", divideLine(line, numbers.runMm));
+    }
+    sewing.stop();
+  };
+  runs(rings);
+  runs(insetRings(rings, TACK_INSET_MM));
+  const widthMm = Math.max(APPLIQUE_BORDER_MM, numbers.border.kind === "satin" ? numbers.border.widthMm : 0);
+  return [...sewing.strands, ...sewBorders(rings, { ...numbers, border: { kind: "satin", widthMm, spotId: null } }, () => 0, sewing.at ?? from)];
+}
+
+/** Borders along all outlines of an area. */
+export function sewBorders(rings: readonly Ring[], numbers: SewNumbers, pullAt: PullAt, from: Point): readonly Strand[] {
+  const { border, spacingMm, beanMm } = numbers;
+  const { kind, widthMm } = border;
+  if (kind === "none") return [];
+  return nearestFirst(rings, from).map((line) => [
+    { kind: "border", needles: sewBorder(line.subarray(0, -2), { kind, widthMm, spacingMm, beanMm }, pullAt) },
+  ]);
+}
+
+/** Rings as closed lines, each begun where it is nearest to the end of the one before. */
+function nearestFirst(rings: readonly Ring[], from: Point): Float64Array[] {
+  const left = [...rings];
+  let at = from;
+  const lines: Float64Array[] = [];
+  while (left.length > 0) {
+    const found = left
+      .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
+      .reduce((best, one) => (one.away < best.away ? one : best));
+    const [ring] = left.splice(found.i, 1);
+    lines.push(begunAt(ring, found));
+    at = found.place;
+  }
+  return lines;
 }
 
 /** Every column out along its middle and back over it: under satin as underlay, under bean stitches as their first pass. */

@@ -1,8 +1,11 @@
 // Thread as it is sewn: strands, each in one go without lifting, of pieces that say what they are for.
 import type { Point } from "../raster/index.ts";
 
-/** What a piece is for: to get somewhere, to hold the cloth, to cover it, to edge it, or to show where cloth is laid. */
-export const PIECE_KINDS = ["way", "underlay", "cover", "border", "guide"] as const;
+/**
+ * What a piece is for: to get somewhere, to hold the cloth, to cover it, to edge it, to show where cloth is laid. A stop has
+ * no needle points: the machine waits for a person.
+ */
+export const PIECE_KINDS = ["way", "underlay", "cover", "border", "guide", "stop"] as const;
 export type PieceKind = (typeof PIECE_KINDS)[number];
 
 /** Needle points x, y, ..., mm. */
@@ -20,11 +23,17 @@ export class Sewing {
 
   /** Where the needle is; null before the first stitch. */
   get at(): Point | null {
-    const needles = this.strands.at(-1)?.at(-1)?.needles;
+    const needles = this.strands.at(-1)?.findLast((piece) => piece.needles.length > 0)?.needles;
     return needles ? { x: needles[needles.length - 2], y: needles[needles.length - 1] } : null;
   }
 
   lift(): void {
+    this.isLifted = true;
+  }
+
+  /** The machine waits after what was sewn last. */
+  stop(): void {
+    this.strands.at(-1)?.push({ kind: "stop", needles: [] });
     this.isLifted = true;
   }
 

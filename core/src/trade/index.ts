@@ -36,3 +36,14 @@ export const PRESS_CELSIUS = 165;
 export const MOST_FILMS = 3;
 /** Full front, adult, inches (common practice, no source). */
 export const FULL_FRONT_IN = 10.5;
+
+/** Hoops, mm: width x height; the last is a cap's (from memory). */
+export const HOOPS = "100x100, 130x180, 200x200, 130x60";
+/** An embroidery machine's speed, and what a change of colour and a trim take, s (from memory). */
+export const STITCHES_PER_MINUTE = 800;
+export const CHANGE_S = 10;
+export const TRIM_S = 6;
+/** Price of a thousand stitches, in the shop's currency (our own, to begin with). */
+export const PER_THOUSAND = 1.2;
+/** Stitches in a square millimetre from which on cloth is cut (from memory). */
+export const MOST_PER_MM2 = 4;

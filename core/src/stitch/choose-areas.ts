@@ -1,0 +1,103 @@
+// Every area with its numbers: as it is proposed, changed by the fabric, by what was decided on its spot, and on itself.
+import type { Design } from "../process/index.ts";
+import { invertMap, mapPoint, type Point } from "../raster/index.ts";
+import { faceAt } from "../trace/index.ts";
+import { proposeColours } from "./colour-order.ts";
+import { FABRIC_NUMBERS } from "./fabric.ts";
+import type { ChosenArea, PlanColour } from "./plan.ts";
+import type { MeasuredArea } from "./propose-sewing.ts";
+import type { SewNumbers } from "./sew-area.ts";
+import type { AreaEntry, SewnChoice, StitchSettings } from "./settings.ts";
+
+/** Length of stitches in fills, of running and of bean stitches, mm (common practice, no source). */
+const FILL_STITCH_MM = 3.75;
+const RUN_MM = 2.5;
+const BEAN_MM = 2.8;
+/** Satin that is wider is parted, mm (from memory). */
+const SPLIT_MM = 7;
+
+export interface Choice {
+  readonly areas: readonly ChosenArea[];
+  /** In the order of sewing. */
+  readonly colours: readonly PlanColour[];
+  /** Entries that find no area: by id. */
+  readonly lost: readonly string[];
+}
+
+type Places = Pick<Design, "map" | "frame" | "widthMm" | "spots">;
+
+/** What is sewn how, and in which order of colours. */
+export function chooseAreas(measured: readonly MeasuredArea[], design: Places, settings: StitchSettings): Choice {
+  const { map, spots } = design;
+  const faceOf = finderOf(design);
+  const toMm = millimetresOf(design);
+  const lost: string[] = [];
+  const entries = new Map<number, AreaEntry[]>();
+  for (const entry of settings.areas) {
+    if (!entry.isOn) continue;
+    const face = faceOf(entry.at);
+    if (measured.some((area) => area.face === face)) entries.set(face, [...(entries.get(face) ?? []), entry]);
+    else lost.push(entry.id);
+  }
+  const turns = new Map(settings.sequence.map((place, turn) => [faceOf(place), turn]));
+  const areas = measured.map((area): ChosenArea => {
+    const own = entries.get(area.face) ?? [];
+    const numbers = numbersOf(area, [settings.decided[area.spotId] ?? {}, ...own], settings);
+    const last = <K extends "start" | "stop">(key: K) => own.findLast((entry) => entry[key])?.[key];
+    const [start, stop] = [last("start"), last("stop")];
+    return {
+      ...area,
+      numbers,
+      start: start ? toMm(start) : null,
+      stop: stop ? toMm(stop) : null,
+      turn: turns.get(area.face) ?? null,
+    };
+  });
+  const order = placeFirst(proposeColours(measured, map), settings.order);
+  const colours = order.flatMap((id) =>
+    spots.filter((spot) => spot.id === id).map(({ name, rgb }): PlanColour => ({ spotId: id, name, rgb })),
+  );
+  return { areas, colours, lost };
+}
+
+function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings: StitchSettings): SewNumbers {
+  const fabric = FABRIC_NUMBERS[settings.fabric];
+  const said: SewnChoice = Object.assign({}, ...choices.map(withoutNothing));
+  return {
+    as: said.as ?? area.proposedAs,
+    angleDeg: said.angleDeg ?? area.proposedAngleDeg,
+    spacingMm: said.spacingMm ?? fabric.spacingMm,
+    stitchMm: said.stitchMm ?? FILL_STITCH_MM,
+    ...{ runMm: RUN_MM, beanMm: BEAN_MM, passes: 3, splitMm: SPLIT_MM },
+    pullMm: said.pullMm ?? fabric.pullMm,
+    hasUnderlay: said.hasUnderlay ?? true,
+    latticeMm: fabric.latticeMm,
+    border: said.border ?? { kind: "none", widthMm: 1.3, spotId: null },
+  };
+}
+
+function withoutNothing(choice: SewnChoice): Partial<SewnChoice> {
+  return Object.fromEntries(Object.entries(choice).filter(([, value]) => value !== undefined));
+}
+
+/** Chosen ids in their order, at the places that they have among all; the others stay where they are proposed. */
+function placeFirst(proposed: readonly string[], chosen: readonly string[]): string[] {
+  const known = chosen.filter((id) => proposed.includes(id));
+  let next = 0;
+  return proposed.map((id) => (known.includes(id) ? known[next++] : id));
+}
+
+/** The face at a place in the client's pixels; -1 where there is none. */
+function finderOf({ map, frame }: Places): (place: Point) => number {
+  const toPrepared = invertMap(frame.toSource);
+  return (place) => faceAt(map, mapPoint(toPrepared, place));
+}
+
+/** A place in the client's pixels as millimetres of the design. */
+function millimetresOf({ map, frame, widthMm }: Places): (place: Point) => Point {
+  const toPrepared = invertMap(frame.toSource);
+  return (place) => {
+    const { x, y } = mapPoint(toPrepared, place);
+    return { x: (x * widthMm) / map.width, y: (y * widthMm) / map.width };
+  };
+}

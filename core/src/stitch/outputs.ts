@@ -1,0 +1,43 @@
+// The files of a job made with stitches.
+import type { Output, OutputFacts } from "../output/index.ts";
+import type { Design, Outputs } from "../process/index.ts";
+import { chooseHoop } from "./hoop.ts";
+import type { ChosenArea, StitchPlan } from "./plan.ts";
+import type { StitchSettings } from "./settings.ts";
+import { writeStitchesCsv } from "./stitches-csv.ts";
+import { writeStitchesSvg } from "./stitches-svg.ts";
+
+/** What is made of a design. */
+export interface Stitches {
+  readonly plan: StitchPlan;
+  /** Numbered as the plan's stitches name them. */
+  readonly areas: readonly ChosenArea[];
+  /** Entries that find no area: by id. */
+  readonly lost: readonly string[];
+}
+
+export function listStitchOutputs(
+  { plan }: Stitches,
+  { stock }: Pick<Design, "stock">,
+  settings: StitchSettings,
+  facts: OutputFacts,
+): Outputs {
+  const { widthMm, heightMm } = chooseHoop(plan.widthMm, plan.heightMm, settings);
+  const threads = plan.colours.map(({ spotId, name }) => {
+    const thread = stock[spotId];
+    return thread?.kind === "thread" ? `${thread.code} ${thread.name}` : name;
+  });
+  const text = (name: string, mediaType: string, write: () => string): Output => ({
+    ...{ name, mediaType },
+    make: async () => new TextEncoder().encode(write()),
+  });
+  return {
+    outputs: [
+      text("stitches.csv", "text/csv", () =>
+        writeStitchesCsv(plan, { job: facts.job, hoop: `${widthMm} x ${heightMm} mm`, threads }),
+      ),
+      text("stitches.svg", "image/svg+xml", () => writeStitchesSvg(plan)),
+    ],
+    notes: [],
+  };
+}

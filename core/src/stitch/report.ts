@@ -1,0 +1,111 @@
+// What is to be known of a stitch plan before it is sewn: counts, and what the machine or the cloth would not take.
+import type { ThinPlace, Warning } from "../checks/index.ts";
+import { boundsOf } from "../geometry/index.ts";
+import type { Design, ProcessReport } from "../process/index.ts";
+import { type ChosenArea } from "./plan.ts";
+import { countPlan } from "./count.ts";
+import { DENSITY_CELL_MM, measureDensity } from "./density.ts";
+import { chooseHoop } from "./hoop.ts";
+import type { Stitches } from "./outputs.ts";
+import { SATIN_FROM_MM } from "./propose-sewing.ts";
+import type { StitchSettings } from "./settings.ts";
+
+/** Lettering that is less high does not hold (from memory). */
+const LETTERING_MM = 5;
+/** How much wider than high a letter is at most; what is longer is a line (our own). */
+const LETTER_RATIO = 2.5;
+/** Small areas of one spot of about one height that are lettering; fewer are dots (our own). */
+const LETTERS = 4;
+const DIGITS = 2;
+
+export function reportStitches(made: Stitches, design: Pick<Design, "map" | "widthMm" | "stock">, settings: StitchSettings): ProcessReport {
+  const { plan, areas, lost } = made;
+  const count = countPlan(plan, settings);
+  const hoop = chooseHoop(plan.widthMm, plan.heightMm, settings);
+  const pxPerMm = design.map.width / design.widthMm;
+  const thin = findThinSatin(areas, pxPerMm);
+  const threadOf = (spotId: string) => {
+    const stock = design.stock[spotId];
+    return stock?.kind === "thread" ? `${stock.code} ${stock.name}` : null;
+  };
+  return {
+    facts: {
+      stitches: {
+        count: count.stitches,
+        ...{ trims: count.trims, jumps: count.jumps, changes: count.changes },
+        ...{ minutes: rounded(count.minutes), price: rounded(count.price), bobbinM: rounded(count.bobbinM) },
+        hoop: { widthMm: hoop.widthMm, heightMm: hoop.heightMm, isTurned: hoop.isTurned },
+        colours: count.colours.map(({ spotId, name, stitches, threadM }) => ({
+          ...{ spotId, name, thread: threadOf(spotId), stitches, threadM: rounded(threadM) },
+        })),
+      },
+    },
+    thin,
+    warnings: [
+      ...(hoop.fits ? [] : [tooLarge(plan, hoop)]),
+      ...tooDense(made, settings, pxPerMm),
+      ...smallLettering(areas, pxPerMm),
+      ...thinWarnings(thin),
+      ...lost.map((id) => ({ text: `What was decided on area ${id} finds no area any more; it is kept.`, place: null })),
+    ],
+  };
+}
+
+const rounded = (value: number) => Number(value.toFixed(DIGITS));
+
+function tooLarge(size: { widthMm: number; heightMm: number }, hoop: { widthMm: number; heightMm: number }): Warning {
+  const text = `The design, ${size.widthMm.toFixed(0)} x ${size.heightMm.toFixed(0)} mm, does not go into the hoop of ${hoop.widthMm} x ${hoop.heightMm} mm. Sew it smaller, or choose a larger hoop.`;
+  return { text, place: null };
+}
+
+/** Where needle points lie closer than cloth bears. */
+function tooDense({ plan }: Stitches, { machine }: StitchSettings, pxPerMm: number): Warning[] {
+  const { perMm2, columns } = measureDensity(plan);
+  let [count, worst] = [0, 0];
+  perMm2.forEach((value, cell) => {
+    if (value <= machine.mostPerMm2) return;
+    count++;
+    if (value > perMm2[worst]) worst = cell;
+  });
+  if (count === 0) return [];
+  const [x, y] = [worst % columns, Math.floor(worst / columns)].map((cell) => (cell + 0.5) * DENSITY_CELL_MM);
+  const places = count === 1 ? "one place" : `${count} places`;
+  const text = `Stitches lie closer than ${machine.mostPerMm2} to a square millimetre in ${places}, at most ${perMm2[worst].toFixed(1)} at ${x.toFixed(0)}, ${y.toFixed(0)} mm: the cloth may be cut.`;
+  return [{ text, place: { x: x * pxPerMm, y: y * pxPerMm } }];
+}
+
+/** Satin narrower than a needle can place. */
+function findThinSatin(areas: readonly ChosenArea[], pxPerMm: number): ThinPlace[] {
+  return areas
+    .filter(({ numbers, widthMm }) => numbers.as === "satin" && widthMm < SATIN_FROM_MM)
+    .map(({ spotId, rings, widthMm, aroundMm }) => ({
+      ...{ kind: "satin", spotId, x: rings[0][0] * pxPerMm, y: rings[0][1] * pxPerMm },
+      ...{ widthMm, lengthMm: aroundMm / 2 },
+    }))
+    .sort((a, b) => a.widthMm - b.widthMm);
+}
+
+function thinWarnings(thin: readonly ThinPlace[]): Warning[] {
+  if (thin.length === 0) return [];
+  const [{ x, y, widthMm }] = thin;
+  const areas = thin.length === 1 ? "One area of satin is" : `${thin.length} areas of satin are`;
+  return [{ text: `${areas} narrower than ${SATIN_FROM_MM} mm, the narrowest ${widthMm.toFixed(2)} mm: sew it as bean stitches.`, place: { x, y } }];
+}
+
+/** Rows of small areas that look like letters. */
+function smallLettering(areas: readonly ChosenArea[], pxPerMm: number): Warning[] {
+  const small = areas.flatMap(({ spotId, rings: [ring], numbers }) => {
+    const { left, top, right, bottom } = boundsOf(ring);
+    const [high, wide] = [bottom - top, right - left];
+    const isLetter = numbers.as !== "none" && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
+    return isLetter ? [{ spotId, high: Math.max(high, wide), x: left, y: top }] : [];
+  });
+  const spots = [...new Set(small.map(({ spotId }) => spotId))];
+  return spots.flatMap((id): Warning[] => {
+    const own = small.filter(({ spotId }) => spotId === id).sort((a, b) => a.high - b.high);
+    if (own.length < LETTERS) return [];
+    const { high, x, y } = own[own.length >> 1];
+    const text = `${own.length} areas look like lettering ${high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
+    return [{ text, place: { x: x * pxPerMm, y: y * pxPerMm } }];
+  });
+}
