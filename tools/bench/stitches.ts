@@ -3,13 +3,15 @@
 import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
+import { wholeFrame } from "@plain-palette/core/raster";
 import {
+  chooseAreas,
   listAreas,
   type MeasuredArea,
   measureAreas,
   planStitches,
-  proposeColours,
   type StitchPlan,
+  stitchSettingsSchema,
   writeStitchesCsv,
 } from "@plain-palette/core/stitch";
 import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
@@ -127,17 +129,8 @@ function sewIcon(svg: string): Sewn {
   const reduction = reduceColours(findings, recipe.colours, [255, 255, 255]);
   const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), recipe.shapes);
   const areas = measureAreas(listAreas({ map, spots: reduction.spots, widthMm: WIDTH_MM }), map);
-  const colours = proposeColours(areas, map).flatMap((id) =>
-    reduction.spots.filter((spot) => spot.id === id).map(({ name, rgb }) => ({ spotId: id, name, rgb })),
-  );
-  const chosen = areas.map((area) => ({
-    ...area,
-    ...{ start: null, stop: null },
-    numbers: {
-      ...{ as: area.proposedAs, angleDeg: area.proposedAngleDeg, spacingMm: 0.4, stitchMm: 3.75, runMm: 2.5 },
-      ...{ beanMm: 2.8, passes: 3 as const, pullMm: PULL_MM, splitMm: 7, hasUnderlay: true },
-    },
-  }));
+  const design = { map, spots: reduction.spots, widthMm: WIDTH_MM, frame: wholeFrame(map.width, map.height) };
+  const { areas: chosen, colours } = chooseAreas(areas, design, stitchSettingsSchema.parse({}));
   return { plan: planStitches(chosen, colours, WIDTH_MM, WIDTH_MM), areas, map };
 }
 

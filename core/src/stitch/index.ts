@@ -1,4 +1,5 @@
 export { type Area, listAreas, makeArea } from "./area.ts";
+export { chooseAreas } from "./choose-areas.ts";
 export { proposeColours } from "./colour-order.ts";
 export {
   COMMANDS,
