@@ -1,9 +1,9 @@
 // Stitch plans against the shapes that they are made of: thread drawn from the written list by a renderer that is not ours. Is
 // every area covered, does thread lie where it should not, does every stitch keep to the machine's limits?
 import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
+import { wholeFrame } from "@plain-palette/core/raster";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
-import { wholeFrame } from "@plain-palette/core/raster";
 import {
   chooseAreas,
   listAreas,
@@ -73,7 +73,16 @@ function drawFaces(map: PlanarMap, areas: readonly MeasuredArea[], grownMm: numb
   const scale = WIDTH_MM / map.width;
   const d = areas
     .flatMap(({ face }) => map.faces[face]?.paths ?? [])
-    .map((path) => pathToSvg(polygonPath(flattenPath(path, 0.02).slice(2).map((px) => px * scale)), 4))
+    .map((path) =>
+      pathToSvg(
+        polygonPath(
+          flattenPath(path, 0.02)
+            .slice(2)
+            .map((px) => px * scale),
+        ),
+        4,
+      ),
+    )
     .join("");
   return drawMask(`<path d="${d}" fill="#000" stroke="#000" stroke-width="${2 * grownMm}" stroke-linejoin="round"/>`);
 }
@@ -82,7 +91,9 @@ function drawFaces(map: PlanarMap, areas: readonly MeasuredArea[], grownMm: numb
 function depthOf(mask: Uint8Array): Uint16Array {
   const depth = new Uint16Array(mask.length);
   for (let p = 0; p < mask.length; p++)
-    if (mask[p] === 1) depth[p] = 1 + Math.min(depth[p - 1] ?? 0, depth[p - GRID] ?? 0, depth[p - GRID - 1] ?? 0, depth[p - GRID + 1] ?? 0);
+    if (mask[p] === 1)
+      depth[p] =
+        1 + Math.min(depth[p - 1] ?? 0, depth[p - GRID] ?? 0, depth[p - GRID - 1] ?? 0, depth[p - GRID + 1] ?? 0);
   for (let p = mask.length - 1; p >= 0; p--)
     if (mask[p] === 1)
       depth[p] = Math.min(
@@ -154,7 +165,9 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
     let spill = 0;
     const seen: string[] = [];
     plan.colours.forEach(({ spotId }, c) => {
-      const own = areas.filter((area) => area.spotId === spotId && (area.proposedAs === "fill" || area.proposedAs === "satin"));
+      const own = areas.filter(
+        (area) => area.spotId === spotId && (area.proposedAs === "fill" || area.proposedAs === "satin"),
+      );
       const thread = drawThread(rows, c + 1);
       for (let p = 0; p < thread.length; p++) if (thread[p] === 1 && room[p] === 0) spill++;
       if (own.length === 0) return;
@@ -182,7 +195,10 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
     worst.short += faults.short;
     worst.long += faults.long;
     worst.loose += faults.loose;
-    worst.changes = Math.max(worst.changes, rows.filter(({ command }) => command === "colour").length + 1 - plan.colours.length);
+    worst.changes = Math.max(
+      worst.changes,
+      rows.filter(({ command }) => command === "colour").length + 1 - plan.colours.length,
+    );
     if (seen.length > 0) tell(`${name}: ${seen.join("; ")}`);
   }
   console.table({

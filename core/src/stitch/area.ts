@@ -34,7 +34,7 @@ export function listAreas({ map, spots, widthMm }: Pick<Design, "map" | "spots" 
   });
 }
 
-/** An area of rings that are right by even-odd. */
+/** An area of outlines that all turn one way, and holes that turn the other. */
 export function makeArea(face: number, spotId: string, outlines: readonly Ring[]): Area {
   const rings = turnAlike(outlines);
   return {
@@ -44,12 +44,9 @@ export function makeArea(face: number, spotId: string, outlines: readonly Ring[]
   };
 }
 
-function turnAlike(rings: readonly Ring[]): Ring[] {
-  const largest = Math.max(...rings.map((ring) => Math.abs(ringArea(ring))));
-  return rings.map((ring) => {
-    const area = ringArea(ring);
-    return area < 0 === (Math.abs(area) === largest) ? ring : reversed(ring);
-  });
+/** Outlines and holes turn opposite ways already; which way outlines turn shows in the whole. */
+function turnAlike(rings: readonly Ring[]): readonly Ring[] {
+  return rings.reduce((sum, ring) => sum + ringArea(ring), 0) > 0 ? rings.map(reversed) : rings;
 }
 
 function reversed(ring: Ring): Ring {

@@ -35,7 +35,10 @@ export function columnAlong(ring: Ring, widthMm: number): Column {
     while (i > 0 && along[i] > d) i--;
     while (i < along.length - 2 && along[i + 1] < d) i++;
     const t = (d - along[i]) / (along[i + 1] - along[i] || 1);
-    return [line[i * 2] + t * (line[i * 2 + 2] - line[i * 2]), line[i * 2 + 1] + t * (line[i * 2 + 3] - line[i * 2 + 1])];
+    return [
+      line[i * 2] + t * (line[i * 2 + 2] - line[i * 2]),
+      line[i * 2 + 1] + t * (line[i * 2 + 3] - line[i * 2 + 1]),
+    ];
   };
   const stations = new Float64Array((count + 1) * STRIDE);
   for (let k = 0; k <= count; k++) {

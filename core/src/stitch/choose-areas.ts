@@ -6,8 +6,8 @@ import { proposeColours } from "./colour-order.ts";
 import { FABRIC_NUMBERS } from "./fabric.ts";
 import type { ChosenArea, PlanColour } from "./plan.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
-import type { SewNumbers } from "./sew-area.ts";
 import type { AreaEntry, SewnChoice, StitchSettings } from "./settings.ts";
+import type { SewNumbers } from "./sew-area.ts";
 
 /** Length of stitches in fills, of running and of bean stitches, mm (common practice, no source). */
 const FILL_STITCH_MM = 3.75;

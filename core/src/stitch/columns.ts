@@ -193,9 +193,15 @@ function endPairs(mesh: Triangulation, degree: ReadonlyMap<number, number>, { to
     lengths.push(lengths[lengths.length - 1] + lengthOf(line[i] - line[i - 2], line[i + 1] - line[i - 1]));
   const whole = lengths[lengths.length - 1];
   const at = (along: number): [number, number] => {
-    const k = Math.max(1, lengths.findIndex((length) => length >= along));
+    const k = Math.max(
+      1,
+      lengths.findIndex((length) => length >= along),
+    );
     const t = (along - lengths[k - 1]) / (lengths[k] - lengths[k - 1] || 1);
-    return [line[k * 2 - 2] + t * (line[k * 2] - line[k * 2 - 2]), line[k * 2 - 1] + t * (line[k * 2 + 1] - line[k * 2 - 1])];
+    return [
+      line[k * 2 - 2] + t * (line[k * 2] - line[k * 2 - 2]),
+      line[k * 2 - 1] + t * (line[k * 2 + 1] - line[k * 2 - 1]),
+    ];
   };
   const parts = Math.max(2, corners.length);
   return Array.from({ length: parts }, (_, k): Pair => {

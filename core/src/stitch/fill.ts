@@ -13,6 +13,8 @@ export interface RowNumbers {
   readonly stitchMm: number;
   readonly pullAt: PullAt;
   readonly wayMm: number;
+  /** Whether rows turn where the next lies under them: far apart, what leads from end to end would leave the area. */
+  readonly turnsInside: boolean;
 }
 
 export interface FillNumbers extends RowNumbers {
@@ -38,12 +40,15 @@ export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Poin
   if (numbers.underlay && inner.length > 0) {
     sewEdges(sewing, rows, inner, numbers, from);
     const lattice = cutRows(inner, numbers.angleDeg + 90, numbers.underlay.latticeMm);
-    const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm };
+    const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm, turnsInside: true };
     const begin = sewing.at ?? from;
-    for (const strand of sewRows(lattice, own, "underlay", begin, from)) {
-      goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.wayMm);
-      for (const { needles } of strand) sewing.add("underlay", needles);
-    }
+    for (const strand of sewRows(lattice, own, "underlay", begin, from))
+      for (const { kind, needles } of strand) {
+        // Its own ways know nothing of what lies between its rows.
+        if (kind === "way") continue;
+        goTo(sewing, rows, { x: needles[0], y: needles[1] }, numbers.wayMm);
+        sewing.add(kind, needles);
+      }
   }
   const begin = sewing.at ?? from;
   for (const strand of sewRows(rows, numbers, "cover", begin, to)) {
@@ -139,7 +144,7 @@ function sewGroup(sewer: RowSewer, group: readonly number[], from: Point, to: Po
       // From both ends towards the row at which it is left.
       const exit = rows.row[end.segment] - rows.row[segments[0]];
       if (exit > 0 && exit < last) sewer.sew(one, 0, exit - 1);
-      sewer.sew(one, exit < last ? last : 0, exit);
+      sewer.sew(one, exit < last ? last : 0, exit, end.x);
     }
   };
   visit(root);
@@ -194,14 +199,19 @@ class RowSewer {
     return aways.indexOf(Math.min(...aways));
   }
 
-  /** Goes to one end of a cell and sews its rows up to another, by their numbers in it. */
-  sew(cell: number, from: number, to: number): void {
+  /**
+   * Goes to one end of a cell and sews its rows up to another, by their numbers in it: from the nearer end of the first row, or
+   * from the one from which it comes out near `endX`.
+   */
+  sew(cell: number, from: number, to: number, endX?: number): void {
     const { rows, numbers } = this;
     const { left, right } = rows;
     const { segments } = rows.cells[cell];
     const first = segments[from];
-    // It begins at the end of the row that is nearer.
-    let isForward = this.at.x <= (left[first] + right[first]) / 2;
+    const middleOf = (segment: number) => (left[segment] + right[segment]) / 2;
+    let isForward = this.at.x <= middleOf(first);
+    // Each row turns it round.
+    if (endX !== undefined) isForward = endX > middleOf(segments[to]) === (Math.abs(to - from) % 2 === 0);
     const start = { segment: first, x: isForward ? left[first] : right[first] };
     const way = wayInside(rows, this.at, start, (one) => this.isSewn[one] === 0) ?? [];
     // Its last point is where the row begins.
@@ -211,7 +221,7 @@ class RowSewer {
     const strand = new NeedleRow();
     const step = from <= to ? 1 : -1;
     for (let i = from; ; i += step) {
-      this.sewRow(strand, segments[i], isForward);
+      this.sewRow(strand, segments[i], isForward, i === to ? null : segments[i + step]);
       isForward = !isForward;
       if (i === to) break;
     }
@@ -220,17 +230,24 @@ class RowSewer {
     this.at = { segment: last, x: isForward ? left[last] : right[last] };
   }
 
-  private sewRow(strand: NeedleRow, segment: number, isForward: boolean): void {
+  private sewRow(strand: NeedleRow, segment: number, isForward: boolean, next: number | null): void {
     const { rows, numbers } = this;
+    const { left, right } = rows;
     const y = heightOf(rows, rows.row[segment]);
-    const [l, r] = [rows.left[segment] - this.pullOf(segment, -1), rows.right[segment] + this.pullOf(segment, 1)];
+    let [l, r] = [left[segment] - this.pullOf(segment, -1), right[segment] + this.pullOf(segment, 1)];
+    if (numbers.turnsInside) {
+      const lastX = strand.points.at(-2);
+      if (isForward) [l, r] = [lastX ?? l, next === null ? r : Math.min(r, right[next])];
+      else [l, r] = [next === null ? l : Math.max(l, left[next]), lastX ?? r];
+    }
     const [x1, x2, onward] = isForward ? [l, r, 1] : [r, l, -1];
     strand.turnTo(x1, y, onward, x2);
     const { stitchMm } = numbers;
     const row = rows.row[segment];
     const off = (row * STAGGER - Math.floor(row * STAGGER)) * stitchMm;
     const inner: number[] = [];
-    for (let x = Math.ceil((l + CLEAR_MM - off) / stitchMm) * stitchMm + off; x < r - CLEAR_MM; x += stitchMm) inner.push(x);
+    for (let x = Math.ceil((l + CLEAR_MM - off) / stitchMm) * stitchMm + off; x < r - CLEAR_MM; x += stitchMm)
+      inner.push(x);
     for (const x of isForward ? inner : inner.reverse()) strand.to(x, y);
     strand.to(x2, y);
   }

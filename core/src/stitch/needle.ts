@@ -47,8 +47,7 @@ export function divideLine(line: ArrayLike<number>, stitchMm: number): number[] 
   for (let k = 1; k < kept.length; k++) {
     const [from, to] = [kept[k - 1], kept[k]];
     let whole = 0;
-    for (let i = from; i < to; i++)
-      whole += lengthOf(line[i * 2 + 2] - line[i * 2], line[i * 2 + 3] - line[i * 2 + 1]);
+    for (let i = from; i < to; i++) whole += lengthOf(line[i * 2 + 2] - line[i * 2], line[i * 2 + 3] - line[i * 2 + 1]);
     const parts = Math.max(1, Math.ceil(whole / stitchMm - 1e-9));
     let [i, passed] = [from, 0];
     for (let part = 1; part < parts; part++) {

@@ -27,6 +27,8 @@ const OVER_MM = 0.1;
 /** Thread is tied with so many stitches of so much, mm, to and fro (from memory). */
 const TIES = 4;
 const TIE_MM = 0.7;
+/** So many commands back there is one that a tie can lie along. */
+const LOOK_BACK = 8;
 
 export interface PlanColour {
   readonly spotId: string;
@@ -109,14 +111,16 @@ export function planStitches(
         const over = areaAt(grid, x, y);
         return over >= 0 && isOver(over) ? -OVER_MM : area.numbers.pullMm;
       };
-      for (const strand of sewItem(area, item, pullAt, from, to)) {
-        const needles = strand[0].needles;
+      sewItem(area, item, pullAt, from, to).forEach((strand, s) => {
+        const needles = strand.flatMap((piece) => piece.needles);
         const first = { x: needles[0], y: needles[1] };
-        const way = writer.canGoOn(first) ? findHiddenWay(grid, writer.at ?? first, first, coverOf) : null;
+        // What has no room for one stitch is not worth a tie.
+        if (!spreads(needles, LEAST_STITCH_MM)) return;
+        const way = writer.canGoOn(first) ? findHiddenWay(grid, writer.at ?? first, first, coverOf, s === 0) : null;
         if (way) writer.sew("way", divideLine(way, area.numbers.runMm), i);
         else writer.goTo(first, needles);
         for (const piece of strand) writer.sew(piece.kind, piece.needles, i);
-      }
+      });
     });
   }
   writer.end();
@@ -315,19 +319,14 @@ class PlanWriter {
     this.area[last] = area;
   }
 
-  /** To and fro in the direction in which it goes on. */
+  /** To and fro on the first stitch that is sewn then. */
   private tieIn(place: Point, onward: readonly number[]): void {
     this.isLoose = false;
-    let far = { x: place.x + TIE_MM, y: place.y };
-    for (let i = 0; i < onward.length; i += 2) {
-      const length = lengthOf(onward[i] - place.x, onward[i + 1] - place.y);
-      if (length < TIE_MM) continue;
-      far = {
-        x: place.x + ((onward[i] - place.x) * TIE_MM) / length,
-        y: place.y + ((onward[i + 1] - place.y) * TIE_MM) / length,
-      };
-      break;
-    }
+    let next = { x: place.x + TIE_MM, y: place.y };
+    for (let i = onward.length - 2; i >= 0; i -= 2)
+      if (lengthOf(onward[i] - place.x, onward[i + 1] - place.y) >= LEAST_STITCH_MM)
+        next = { x: onward[i], y: onward[i + 1] };
+    const far = towards(place, next);
     this.put("stitch", place, "tie");
     for (let k = 0; k < TIES; k++) this.put("stitch", k % 2 === 0 ? far : place, "tie");
   }
@@ -336,13 +335,23 @@ class PlanWriter {
   private tieOff(): void {
     const { at } = this;
     if (!at || this.isLoose) return;
-    let far = { x: at.x + TIE_MM, y: at.y };
-    for (let i = this.xs.length - 2; i >= 0; i--) {
-      const length = lengthOf(this.xs[i] - at.x, this.ys[i] - at.y);
-      if (length < TIE_MM) continue;
-      far = { x: at.x + ((this.xs[i] - at.x) * TIE_MM) / length, y: at.y + ((this.ys[i] - at.y) * TIE_MM) / length };
-      break;
-    }
+    let last = { x: at.x + TIE_MM, y: at.y };
+    for (let i = Math.max(0, this.xs.length - LOOK_BACK); i < this.xs.length; i++)
+      if (lengthOf(this.xs[i] - at.x, this.ys[i] - at.y) >= LEAST_STITCH_MM) last = { x: this.xs[i], y: this.ys[i] };
+    const far = towards(at, last);
     for (let k = 0; k < TIES; k++) this.put("stitch", k % 2 === 0 ? far : at, "tie");
   }
+}
+
+/** Whether some needle point lies at least so far from the first. */
+function spreads(needles: readonly number[], leastMm: number): boolean {
+  for (let i = 2; i < needles.length; i += 2)
+    if (lengthOf(needles[i] - needles[0], needles[i + 1] - needles[1]) >= leastMm) return true;
+  return false;
+}
+
+/** The place a tie's length on the way from one place to another, or the other if that is nearer. */
+function towards(from: Point, to: Point): Point {
+  const t = Math.min(1, TIE_MM / lengthOf(to.x - from.x, to.y - from.y));
+  return { x: from.x + t * (to.x - from.x), y: from.y + t * (to.y - from.y) };
 }

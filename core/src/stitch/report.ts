@@ -2,11 +2,11 @@
 import type { ThinPlace, Warning } from "../checks/index.ts";
 import { boundsOf } from "../geometry/index.ts";
 import type { Design, ProcessReport } from "../process/index.ts";
-import { type ChosenArea } from "./plan.ts";
 import { countPlan } from "./count.ts";
 import { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 import { chooseHoop } from "./hoop.ts";
 import type { Stitches } from "./outputs.ts";
+import type { ChosenArea } from "./plan.ts";
 import { SATIN_FROM_MM } from "./propose-sewing.ts";
 import type { StitchSettings } from "./settings.ts";
 
@@ -18,7 +18,11 @@ const LETTER_RATIO = 2.5;
 const LETTERS = 4;
 const DIGITS = 2;
 
-export function reportStitches(made: Stitches, design: Pick<Design, "map" | "widthMm" | "stock">, settings: StitchSettings): ProcessReport {
+export function reportStitches(
+  made: Stitches,
+  design: Pick<Design, "map" | "widthMm" | "stock">,
+  settings: StitchSettings,
+): ProcessReport {
   const { plan, areas, lost } = made;
   const count = countPlan(plan, settings);
   const hoop = chooseHoop(plan.widthMm, plan.heightMm, settings);
@@ -46,7 +50,10 @@ export function reportStitches(made: Stitches, design: Pick<Design, "map" | "wid
       ...tooDense(made, settings, pxPerMm),
       ...smallLettering(areas, pxPerMm),
       ...thinWarnings(thin),
-      ...lost.map((id) => ({ text: `What was decided on area ${id} finds no area any more; it is kept.`, place: null })),
+      ...lost.map((id) => ({
+        text: `What was decided on area ${id} finds no area any more; it is kept.`,
+        place: null,
+      })),
     ],
   };
 }
@@ -89,7 +96,12 @@ function thinWarnings(thin: readonly ThinPlace[]): Warning[] {
   if (thin.length === 0) return [];
   const [{ x, y, widthMm }] = thin;
   const areas = thin.length === 1 ? "One area of satin is" : `${thin.length} areas of satin are`;
-  return [{ text: `${areas} narrower than ${SATIN_FROM_MM} mm, the narrowest ${widthMm.toFixed(2)} mm: sew it as bean stitches.`, place: { x, y } }];
+  return [
+    {
+      text: `${areas} narrower than ${SATIN_FROM_MM} mm, the narrowest ${widthMm.toFixed(2)} mm: sew it as bean stitches.`,
+      place: { x, y },
+    },
+  ];
 }
 
 /** Rows of small areas that look like letters. */

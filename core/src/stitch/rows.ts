@@ -1,5 +1,6 @@
 // Rows: where a fill's threads lie in an area, and the cells in which they can be sewn to and fro without lifting. Cells end
 // where a row parts or two become one: boustrophedon decomposition, Choset & Pignon 1997.
+import { boundsOfAll } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
 import type { Ring } from "./area.ts";
 
@@ -46,7 +47,11 @@ export function toFrame({ angle: { cos, sin } }: Pick<Rows, "angle">, { x, y }: 
   return { x: x * cos + y * sin, y: y * cos - x * sin };
 }
 
-export function fromFrame({ angle: { cos, sin } }: Pick<Rows, "angle">, x: number, y: number): readonly [number, number] {
+export function fromFrame(
+  { angle: { cos, sin } }: Pick<Rows, "angle">,
+  x: number,
+  y: number,
+): readonly [number, number] {
   return [x * cos - y * sin, x * sin + y * cos];
 }
 
@@ -55,7 +60,7 @@ export function heightOf({ top, spacingMm }: Rows, row: number): number {
   return top + row * spacingMm;
 }
 
-/** Rows of an area at an angle, at least `spacingMm` apart or a little less, so that they fill it from edge to edge. */
+/** Rows of an area at an angle, `spacingMm` apart or a little more or less, so that they fill it from edge to edge. */
 export function cutRows(rings: readonly Ring[], angleDeg: number, spacingMm: number): Rows {
   const angle = angleOf(angleDeg);
   const turned = rings.map((ring) => {
@@ -67,22 +72,28 @@ export function cutRows(rings: readonly Ring[], angleDeg: number, spacingMm: num
     }
     return out;
   });
-  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (const ring of turned)
-    for (let i = 1; i < ring.length; i += 2) {
-      least = Math.min(least, ring[i]);
-      most = Math.max(most, ring[i]);
-    }
+  const { top: least, bottom: most } = boundsOfAll(turned);
   const count = Math.max(1, Math.round((most - least) / spacingMm));
   const spacing = (most - least) / count;
   const top = least + spacing / 2;
+  const parts = crossRows(turned, top, spacing, count);
+  return { angle, spacingMm: spacing, top, ...parts, ...findCells(parts) };
+}
+
+/** What lies inside rings on `count` lines along x, the first at `top`, `spacingMm` apart: from left to right, row by row. */
+export function crossRows(
+  rings: readonly Ring[],
+  top: number,
+  spacingMm: number,
+  count: number,
+): Pick<Rows, "left" | "right" | "row"> {
   const crossings: number[][] = Array.from({ length: count }, () => []);
-  for (const ring of turned)
+  for (const ring of rings)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
-      const [first, last] = [Math.ceil((Math.min(ay, by) - top) / spacing), Math.ceil((Math.max(ay, by) - top) / spacing)];
+      const [first, last] = [Math.min(ay, by), Math.max(ay, by)].map((y) => Math.ceil((y - top) / spacingMm));
       for (let row = Math.max(0, first); row < Math.min(count, last); row++)
-        crossings[row].push(ax + ((top + row * spacing - ay) / (by - ay)) * (bx - ax));
+        crossings[row].push(ax + ((top + row * spacingMm - ay) / (by - ay)) * (bx - ax));
     }
   const [left, right, row]: [number[], number[], number[]] = [[], [], []];
   crossings.forEach((xs, r) => {
@@ -93,8 +104,7 @@ export function cutRows(rings: readonly Ring[], angleDeg: number, spacingMm: num
       row.push(r);
     }
   });
-  const parts = { left: Float64Array.from(left), right: Float64Array.from(right), row: Int32Array.from(row) };
-  return { angle, spacingMm: spacing, top, ...parts, ...findCells(parts) };
+  return { left: Float64Array.from(left), right: Float64Array.from(right), row: Int32Array.from(row) };
 }
 
 function findCells({ left, right, row }: Pick<Rows, "left" | "right" | "row">): Pick<Rows, "cell" | "cells"> {

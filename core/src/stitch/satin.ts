@@ -19,9 +19,11 @@ export interface SatinNumbers {
   readonly splitMm: number;
 }
 
-/** On the inner rail of a bend: nearer than this, and every second stitch is drawn short, by this share of the width (from memory). */
+/** On the inner rail of a bend: nearer than this, and a stitch is drawn short, by a share of the width (from memory; larger shares our own). */
 const CROWDED_MM = 0.25;
-const SHORT_SHARE = 0.3;
+const SHARES = [0, 0.3, 0.5, 0.7];
+/** So many needle points back on the same rail are looked at. */
+const LOOK_BACK = 5;
 /** A column is sewn at least this wide: a stitch has to have a length. */
 const LEAST_WIDTH_MM = LEAST_STITCH_MM + 0.1;
 /** Towards a pointed end sewing stops where the column itself is narrower. */
@@ -32,18 +34,23 @@ const PARTED = [0, 0.33, -0.17, 0.17, -0.33];
 /** Needle points of the column from one station to another, either way. */
 export function sewSatin(column: Column, from: number, to: number, numbers: SatinNumbers): number[] {
   const out: number[] = [];
-  const lastOn: (readonly [number, number] | null)[] = [null, null];
-  const isShort = [false, false];
+  const onRail: (readonly [number, number])[][] = [[], []];
   let [side, stitches] = [0, 0];
   eachRung(column, from, to, numbers.spacingMm / 2, (rung) => {
     const wide = widened(rung, numbers.pullAt);
     if (!wide) return;
     const [x, y, farX, farY, width] = side === 0 ? wide : [wide[2], wide[3], wide[0], wide[1], wide[4]];
-    const last = lastOn[side];
-    isShort[side] = last !== null && lengthOf(x - last[0], y - last[1]) < CROWDED_MM && !isShort[side];
-    lastOn[side] = [x, y];
-    const share = isShort[side] && width * (1 - SHORT_SHARE) > LEAST_WIDTH_MM ? SHORT_SHARE : 0;
-    const needle = [x + share * (farX - x), y + share * (farY - y)] as const;
+    const near = onRail[side];
+    const drawn = (share: number) => [x + share * (farX - x), y + share * (farY - y)] as const;
+    const isFree = (share: number) =>
+      near.every(([nx, ny]) => {
+        const [px, py] = drawn(share);
+        return lengthOf(px - nx, py - ny) >= CROWDED_MM;
+      });
+    const shares = SHARES.filter((share) => width * (1 - share) > LEAST_WIDTH_MM);
+    const needle = drawn(shares.find(isFree) ?? shares.at(-1) ?? 0);
+    near.push(needle);
+    if (near.length > LOOK_BACK) near.shift();
     part(out, needle, numbers.splitMm, stitches++);
     out.push(...needle);
     side = 1 - side;

@@ -61,7 +61,10 @@ export const stitchSettingsSchema = z.object({
   /** The order of areas inside a colour that the person chose, by a place in each; the others follow. */
   sequence: z.array(point).max(2000).default([]),
   /** Null: the smallest of the shop's that holds the design. */
-  hoop: z.object({ widthMm: limit("hoopMm"), heightMm: limit("hoopMm") }).nullable().default(null),
+  hoop: z
+    .object({ widthMm: limit("hoopMm"), heightMm: limit("hoopMm") })
+    .nullable()
+    .default(null),
   /** What the shop says once for all jobs. */
   machine: z
     .object({

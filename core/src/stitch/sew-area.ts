@@ -8,7 +8,7 @@ import { beanOf, divideLine } from "./needle.ts";
 import { columnWidths, middleLine, type PullAt, sewSatin, sewZigzag } from "./satin.ts";
 import { STRIDE } from "./stations.ts";
 import { Sewing, type Strand } from "./thread.ts";
-import { walkColumns, type Stretch } from "./walk.ts";
+import { type Stretch, walkColumns } from "./walk.ts";
 
 /** How an area is sewn. */
 export const SEWN_AS = ["fill", "satin", "run", "bean", "applique", "none"] as const;
@@ -27,7 +27,11 @@ export interface SewNumbers {
   readonly splitMm: number;
   readonly hasUnderlay: boolean;
   readonly latticeMm: number;
-  readonly border: { readonly kind: "none" | "satin" | "bean"; readonly widthMm: number; readonly spotId: string | null };
+  readonly border: {
+    readonly kind: "none" | "satin" | "bean";
+    readonly widthMm: number;
+    readonly spotId: string | null;
+  };
 }
 
 /** The line that holds an applique's cloth lies so far inside its edge, and its border is at least so wide, mm (our own). */
@@ -52,7 +56,12 @@ export function sewArea(
   if (numbers.as === "fill" || columns.columns.length === 0) {
     const { angleDeg, spacingMm, stitchMm, runMm: wayMm, hasUnderlay, latticeMm } = numbers;
     const underlay = hasUnderlay ? { latticeMm } : null;
-    return sewFill(area.rings, { angleDeg, spacingMm, stitchMm, pullAt, wayMm, underlay }, from, to);
+    return sewFill(
+      area.rings,
+      { angleDeg, spacingMm, stitchMm, pullAt, wayMm, underlay, turnsInside: false },
+      from,
+      to,
+    );
   }
   return sewColumns(columns, numbers, pullAt, from);
 }
@@ -70,11 +79,19 @@ function sewApplique({ rings }: Area, numbers: SewNumbers, from: Point): readonl
   runs(rings);
   runs(insetRings(rings, TACK_INSET_MM));
   const widthMm = Math.max(APPLIQUE_BORDER_MM, numbers.border.kind === "satin" ? numbers.border.widthMm : 0);
-  return [...sewing.strands, ...sewBorders(rings, { ...numbers, border: { kind: "satin", widthMm, spotId: null } }, () => 0, sewing.at ?? from)];
+  return [
+    ...sewing.strands,
+    ...sewBorders(rings, { ...numbers, border: { kind: "satin", widthMm, spotId: null } }, () => 0, sewing.at ?? from),
+  ];
 }
 
 /** Borders along all outlines of an area. */
-export function sewBorders(rings: readonly Ring[], numbers: SewNumbers, pullAt: PullAt, from: Point): readonly Strand[] {
+export function sewBorders(
+  rings: readonly Ring[],
+  numbers: SewNumbers,
+  pullAt: PullAt,
+  from: Point,
+): readonly Strand[] {
   const { border, spacingMm, beanMm } = numbers;
   const { kind, widthMm } = border;
   if (kind === "none") return [];

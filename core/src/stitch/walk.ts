@@ -24,7 +24,9 @@ export function walkColumns({ columns, joints }: Columns, column: number, statio
   const goOut = (c: number, from: number, to: number) => {
     const away = (at: number) => (to >= from ? at - from : from - at);
     const hanging = jointsOn[c]
-      .flatMap((joint) => joint.filter((one) => one.column === c).map(({ station }) => ({ joint, at: onTurn(c, station, from) })))
+      .flatMap((joint) =>
+        joint.filter((one) => one.column === c).map(({ station }) => ({ joint, at: onTurn(c, station, from) })),
+      )
       .filter(({ at }) => away(at) >= 0 && away(at) <= Math.abs(to - from))
       .sort((one, other) => away(one.at) - away(other.at));
     let at = from;

@@ -1,12 +1,16 @@
 // Ways from area to area that nobody sees: under what is sewn later, or along what is sewn already in the same colour.
+import { boundsOfAll } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
 import type { Area } from "./area.ts";
-import { cutRows, heightOf } from "./rows.ts";
+import { crossRows } from "./rows.ts";
 
 /** Side of a cell of the grid on which ways are looked for, mm. */
 const CELL_MM = 0.5;
-/** A way over what is sewn already is less welcome than one that will be covered, by so much (our own). */
-const OVER_COST = 1.6;
+/**
+ * A way over what is sewn already is less welcome than one that will be covered; one over bare cloth beside either is for
+ * narrow gaps alone (our own).
+ */
+const COST = { later: 1, along: 1.6, rim: 5 };
 /** A way may be longer than the straight one by this factor, and by so much, mm (our own). */
 const LONGER = 2.5;
 const LONGER_MM = 15;
@@ -23,12 +27,14 @@ export function makeWayGrid(areas: readonly Area[], widthMm: number, heightMm: n
   const [width, height] = [Math.ceil(widthMm / CELL_MM) + 1, Math.ceil(heightMm / CELL_MM) + 1];
   const area = new Int32Array(width * height).fill(-1);
   areas.forEach(({ rings }, i) => {
-    const rows = cutRows(rings, 0, CELL_MM);
-    for (let s = 0; s < rows.row.length; s++) {
-      const y = Math.floor(heightOf(rows, rows.row[s]) / CELL_MM);
-      if (y < 0 || y >= height) continue;
-      const [from, to] = [Math.ceil(rows.left[s] / CELL_MM - 0.5), Math.floor(rows.right[s] / CELL_MM - 0.5)];
-      for (let x = Math.max(0, from); x <= Math.min(width - 1, to); x++) area[y * width + x] = i;
+    // Only the rows that it lies in: there may be hundreds of areas.
+    const { top, bottom } = boundsOfAll(rings);
+    const first = Math.max(0, Math.floor(top / CELL_MM));
+    const count = Math.max(0, Math.min(height, Math.ceil(bottom / CELL_MM) + 1) - first);
+    const { left, right, row } = crossRows(rings, (first + 0.5) * CELL_MM, CELL_MM, count);
+    for (let s = 0; s < row.length; s++) {
+      const [from, to] = [Math.ceil(left[s] / CELL_MM - 0.5), Math.floor(right[s] / CELL_MM - 0.5)];
+      for (let x = Math.max(0, from); x <= Math.min(width - 1, to); x++) area[(first + row[s]) * width + x] = i;
     }
   });
   return { width, height, area };
@@ -43,12 +49,16 @@ export function areaAt({ width, height, area }: WayGrid, x: number, y: number): 
 /** What of an area a way may go over: covered later, along what is there, or not at all. */
 export type Cover = "later" | "along" | "no";
 
-/** A hidden way between two places as points x, y, mm, both included; null if there is none that is short enough (A*: Hart, Nilsson & Raphael 1968). */
+/**
+ * A hidden way between two places as points x, y, mm, both included, over narrow gaps between areas if it may; null if there is
+ * none that is short enough (A*: Hart, Nilsson & Raphael 1968).
+ */
 export function findHiddenWay(
   { width, height, area }: WayGrid,
   from: Point,
   to: Point,
   coverOf: (area: number) => Cover,
+  crossesGaps: boolean,
 ): number[] | null {
   const cellOf = ({ x, y }: Point) => {
     const [cx, cy] = [Math.floor(x / CELL_MM), Math.floor(y / CELL_MM)];
@@ -59,6 +69,19 @@ export function findHiddenWay(
   const straight = (cell: number) => {
     const [dx, dy] = [Math.abs((cell % width) - goalX), Math.abs(Math.floor(cell / width) - goalY)];
     return Math.max(dx, dy) + (Math.SQRT2 - 1) * Math.min(dx, dy);
+  };
+  const isBeside = (a: number, b: number) =>
+    Math.max(Math.abs((a % width) - (b % width)), Math.abs(Math.floor(a / width) - Math.floor(b / width))) <= 1;
+  /** Whether a bare cell lies beside one that a way may go over: gaps of two such are narrow. */
+  const isRim = (x: number, y: number) => {
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++) {
+        const [nx, ny] = [x + dx, y + dy];
+        if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
+        const near = area[ny * width + nx];
+        if (near >= 0 && coverOf(near) !== "no") return true;
+      }
+    return false;
   };
   const most = straight(start) * LONGER + LONGER_MM / CELL_MM;
   const cost = new Map<number, number>([[start, 0]]);
@@ -76,11 +99,12 @@ export function findHiddenWay(
         const [nx, ny] = [x + dx, y + dy];
         if ((dx === 0 && dy === 0) || nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
         const next = ny * width + nx;
-        // Both ends lie on edges, where the middle of a cell may be outside.
-        const isEnd = Math.max(Math.abs(nx - goalX), Math.abs(ny - goalY)) <= 1 || before.size < 9;
-        const cover = area[next] >= 0 ? coverOf(area[next]) : isEnd ? "along" : "no";
-        if (cover === "no" && !isEnd) continue;
-        const step = (dx !== 0 && dy !== 0 ? Math.SQRT2 : 1) * (cover === "later" ? 1 : OVER_COST);
+        // Both ends lie on edges, where the middle of a cell may be outside: bare cells beside them count as if sewn.
+        const isEnd = crossesGaps && (isBeside(next, goal) || isBeside(next, start));
+        const own = next === goal ? "along" : area[next] >= 0 ? coverOf(area[next]) : isEnd ? "along" : "no";
+        const cover = own === "no" && crossesGaps && area[next] < 0 && isRim(nx, ny) ? "rim" : own;
+        if (cover === "no") continue;
+        const step = (dx !== 0 && dy !== 0 ? Math.SQRT2 : 1) * COST[cover];
         const total = (cost.get(cell) ?? 0) + step;
         if (total >= (cost.get(next) ?? Number.POSITIVE_INFINITY) || total + straight(next) > most) continue;
         cost.set(next, total);
@@ -96,7 +120,10 @@ function trail(before: ReadonlyMap<number, number>, goal: number, from: Point, t
   for (let cell: number | undefined = goal; cell !== undefined; cell = before.get(cell)) cells.push(cell);
   // The first and the last cell are where the places themselves are.
   const inner = cells.reverse().slice(1, -1);
-  const middles = inner.flatMap((cell) => [((cell % width) + 0.5) * CELL_MM, (Math.floor(cell / width) + 0.5) * CELL_MM]);
+  const middles = inner.flatMap((cell) => [
+    ((cell % width) + 0.5) * CELL_MM,
+    (Math.floor(cell / width) + 0.5) * CELL_MM,
+  ]);
   return [from.x, from.y, ...middles, to.x, to.y];
 }
 
