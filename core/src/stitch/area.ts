@@ -115,3 +115,14 @@ export function begunAt(ring: Ring, { place: { x, y }, side }: { place: Point; s
   const start = ((side + 1) * 2) % ring.length;
   return Float64Array.from([x, y, ...ring.subarray(start), ...ring.subarray(0, start), x, y]);
 }
+
+/** Whether a place lies in an area, by even-odd. */
+export function holdsPlace(rings: readonly Ring[], { x, y }: Point): boolean {
+  let isInside = false;
+  for (const ring of rings)
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
+      if (ay > y !== by > y && ax + ((y - ay) / (by - ay)) * (bx - ax) > x) isInside = !isInside;
+    }
+  return isInside;
+}

@@ -42,7 +42,7 @@ export function chooseAreas(measured: readonly MeasuredArea[], design: Places, s
   const turns = new Map(settings.sequence.map((place, turn) => [faceOf(place), turn]));
   const areas = measured.map((area): ChosenArea => {
     const own = entries.get(area.face) ?? [];
-    const numbers = numbersOf(area, [settings.decided[area.spotId] ?? {}, ...own], settings);
+    const numbers = numbersOf(area, [settings.everywhere, settings.decided[area.spotId] ?? {}, ...own], settings);
     const last = <K extends "start" | "stop">(key: K) => own.findLast((entry) => entry[key])?.[key];
     const [start, stop] = [last("start"), last("stop")];
     return {
@@ -51,6 +51,7 @@ export function chooseAreas(measured: readonly MeasuredArea[], design: Places, s
       start: start ? toMm(start) : null,
       stop: stop ? toMm(stop) : null,
       turn: turns.get(area.face) ?? null,
+      entryIds: own.map(({ id }) => id),
     };
   });
   const order = placeFirst(proposeColours(measured, map), settings.order);

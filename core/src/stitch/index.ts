@@ -1,7 +1,11 @@
-export { type Area, listAreas, makeArea } from "./area.ts";
+export { type Area, holdsPlace, listAreas, makeArea } from "./area.ts";
 export { chooseAreas } from "./choose-areas.ts";
 export { proposeColours } from "./colour-order.ts";
-export type { Stitches } from "./outputs.ts";
+export { countPlan, type PlanCount } from "./count.ts";
+export { DENSITY_CELL_MM, measureDensity } from "./density.ts";
+export { FABRICS, type Fabric } from "./fabric.ts";
+export { chooseHoop, type Hoop, type HoopChoice, readHoops } from "./hoop.ts";
+export type { SewnArea, Stitches } from "./outputs.ts";
 export {
   type ChosenArea,
   COMMANDS,
@@ -16,6 +20,16 @@ export {
 } from "./plan.ts";
 export { stitches } from "./process.ts";
 export { type MeasuredArea, measureAreas } from "./propose-sewing.ts";
-export { BORDERS, type SewnChoice, STITCH_LIMITS, type StitchSettings, stitchSettingsSchema } from "./settings.ts";
+export { placeInside } from "./rows.ts";
+export {
+  type AreaEntry,
+  BORDERS,
+  type BorderKind,
+  type SewnChoice,
+  STITCH_LIMITS,
+  type StitchSettings,
+  stitchSettingsSchema,
+} from "./settings.ts";
 export { SEWN_AS, type SewNumbers, type SewnAs } from "./sew-area.ts";
 export { type StitchListFacts, writeStitchesCsv } from "./stitches-csv.ts";
+export { THREAD_MM, threadRuns } from "./stitches-svg.ts";

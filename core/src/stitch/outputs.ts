@@ -7,11 +7,14 @@ import type { StitchSettings } from "./settings.ts";
 import { writeStitchesCsv } from "./stitches-csv.ts";
 import { writeStitchesSvg } from "./stitches-svg.ts";
 
+/** An area as it was sewn; the columns in it are the planner's alone. */
+export type SewnArea = Omit<ChosenArea, "columns">;
+
 /** What is made of a design. */
 export interface Stitches {
   readonly plan: StitchPlan;
   /** Numbered as the plan's stitches name them. */
-  readonly areas: readonly ChosenArea[];
+  readonly areas: readonly SewnArea[];
   /** Entries that find no area: by id. */
   readonly lost: readonly string[];
 }

@@ -61,6 +61,8 @@ export interface ChosenArea extends MeasuredArea {
   readonly stop: Point | null;
   /** Its place among those whose order a person chose; null: it goes where it is proposed. */
   readonly turn: number | null;
+  /** Entries of the recipe that are about it. */
+  readonly entryIds: readonly string[];
 }
 
 /** An area's own stitches, or a border that another thread sews along it. */

@@ -39,7 +39,11 @@ const STEPS: StepTable<StitchResults, Work<StitchSettings>> = {
     compute: ({ design, settings }, get: Get<StitchResults>) => {
       const { areas, colours, lost } = chooseAreas(get("areas"), design, settings);
       const heightMm = (design.widthMm * design.map.height) / design.map.width;
-      return { plan: planStitches(areas, colours, design.widthMm, heightMm), areas, lost };
+      return {
+        plan: planStitches(areas, colours, design.widthMm, heightMm),
+        areas: areas.map(({ columns: _, ...area }) => area),
+        lost,
+      };
     },
   },
 };

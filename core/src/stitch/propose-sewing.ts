@@ -96,14 +96,17 @@ function spreadAngles(areas: readonly Area[], map: PlanarMap): number[] {
   }
   // Taken off with the fewest neighbours left first, they are given angles in the opposite order (Matula & Beck 1983).
   const left = beside.map((near) => near.size);
-  const buckets: number[][] = [];
-  left.forEach((count, i) => {
-    (buckets[count] ??= []).push(i);
-  });
+  const buckets = new Map<number, number[]>();
+  const put = (i: number) => {
+    const bucket = buckets.get(left[i]);
+    if (bucket) bucket.push(i);
+    else buckets.set(left[i], [i]);
+  };
+  for (let i = 0; i < left.length; i++) put(i);
   const isOff = new Uint8Array(areas.length);
   const order: number[] = [];
   for (let count = 0; order.length < areas.length; ) {
-    const i = buckets[count]?.pop();
+    const i = buckets.get(count)?.pop();
     if (i === undefined) {
       count++;
       continue;
@@ -114,7 +117,7 @@ function spreadAngles(areas: readonly Area[], map: PlanarMap): number[] {
     for (const near of beside[i]) {
       if (isOff[near] === 1) continue;
       left[near]--;
-      (buckets[left[near]] ??= []).push(near);
+      put(near);
     }
     count = Math.max(0, count - 1);
   }

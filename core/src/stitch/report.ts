@@ -5,8 +5,7 @@ import type { Design, ProcessReport } from "../process/index.ts";
 import { countPlan } from "./count.ts";
 import { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 import { chooseHoop } from "./hoop.ts";
-import type { Stitches } from "./outputs.ts";
-import type { ChosenArea } from "./plan.ts";
+import type { SewnArea, Stitches } from "./outputs.ts";
 import { SATIN_FROM_MM } from "./propose-sewing.ts";
 import type { StitchSettings } from "./settings.ts";
 
@@ -82,7 +81,7 @@ function tooDense({ plan }: Stitches, { machine }: StitchSettings, pxPerMm: numb
 }
 
 /** Satin narrower than a needle can place. */
-function findThinSatin(areas: readonly ChosenArea[], pxPerMm: number): ThinPlace[] {
+function findThinSatin(areas: readonly SewnArea[], pxPerMm: number): ThinPlace[] {
   return areas
     .filter(({ numbers, widthMm }) => numbers.as === "satin" && widthMm < SATIN_FROM_MM)
     .map(({ spotId, rings, widthMm, aroundMm }) => ({
@@ -105,7 +104,7 @@ function thinWarnings(thin: readonly ThinPlace[]): Warning[] {
 }
 
 /** Rows of small areas that look like letters. */
-function smallLettering(areas: readonly ChosenArea[], pxPerMm: number): Warning[] {
+function smallLettering(areas: readonly SewnArea[], pxPerMm: number): Warning[] {
   const small = areas.flatMap(({ spotId, rings: [ring], numbers }) => {
     const { left, top, right, bottom } = boundsOf(ring);
     const [high, wide] = [bottom - top, right - left];

@@ -164,3 +164,20 @@ export function within({ left, right }: Rows, segments: readonly number[], x: nu
   const inset = Math.min(insetMm, (to - from) / 3);
   return Math.min(to - inset, Math.max(from + inset, x));
 }
+
+/** Heights at which a place inside an area is looked for, as shares of its own. */
+const HEIGHTS = [0.5, 0.37, 0.63, 0.2, 0.8, 0.05, 0.95];
+
+/** A place well inside an area: the middle of its widest stretch at one of some heights. */
+export function placeInside(rings: readonly Ring[]): Point {
+  const { top, bottom } = boundsOfAll(rings);
+  let best = { x: rings[0][0], y: rings[0][1], width: 0 };
+  for (const share of HEIGHTS) {
+    const y = top + share * (bottom - top);
+    const { left, right } = crossRows(rings, y, 1, 1);
+    left.forEach((from, i) => {
+      if (right[i] - from > best.width) best = { x: (from + right[i]) / 2, y, width: right[i] - from };
+    });
+  }
+  return { x: best.x, y: best.y };
+}

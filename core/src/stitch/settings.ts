@@ -55,6 +55,8 @@ export const stitchSettingsSchema = z.object({
   fabric: z.enum(FABRICS).default("woven"),
   /** Spot ids in the order of sewing that the person chose; the others go where they are proposed. */
   order: z.array(spotIdSchema).max(200).default([]),
+  /** What was decided on all areas, on those of a spot, and on single ones: the narrower goes before. */
+  everywhere: sewnChoiceSchema.prefault({}),
   decided: z.record(spotIdSchema, sewnChoiceSchema).default({}),
   /** Later ones go before earlier ones. */
   areas: z.array(areaEntrySchema).max(2000).default([]),

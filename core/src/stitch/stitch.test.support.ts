@@ -31,7 +31,7 @@ export function chosen(rings: readonly Ring[], numbers: Partial<SewNumbers>, spo
   return {
     ...area,
     ...{ columns: findColumns(area.rings, widthMm), proposedAs: "fill", proposedAngleDeg: 45, widthMm },
-    ...{ numbers: { ...NUMBERS, ...numbers }, start: null, stop: null, turn: null },
+    ...{ numbers: { ...NUMBERS, ...numbers }, start: null, stop: null, turn: null, entryIds: [] },
   };
 }
 

@@ -24,7 +24,7 @@ export type TableLayer =
     }
   | {
       readonly kind: "bitmap";
-      readonly bitmap: ImageBitmap;
+      readonly bitmap: ImageBitmap | OffscreenCanvas;
       readonly opacity: number;
       readonly transform?: LayerTransform;
     }

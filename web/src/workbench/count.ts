@@ -1,4 +1,4 @@
 /** So many of something, in words. */
-export function count(n: number, what: string): string {
-  return `${n} ${what}${n === 1 ? "" : "s"}`;
+export function count(n: number, what: string, many = `${what}s`): string {
+  return `${n} ${n === 1 ? what : many}`;
 }

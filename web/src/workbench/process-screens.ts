@@ -1,9 +1,10 @@
 // The processes on the workbench. This is the one place outside their folders that names them.
 import type { ProcessScreen } from "./screen.ts";
 import { screensScreen } from "./screens/screens-screen.tsx";
+import { stitchesScreen } from "./stitches/stitches-screen.tsx";
 import { transferScreen } from "./transfer/transfer-screen.tsx";
 
-const screens: ProcessScreen[] = [screensScreen, transferScreen];
+const screens: ProcessScreen[] = [screensScreen, transferScreen, stitchesScreen];
 
 /** All of them, as the ticket offers them. */
 export const allProcessScreens = (): readonly ProcessScreen[] => screens;

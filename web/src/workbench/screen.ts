@@ -57,6 +57,8 @@ export interface StepView {
   /** Over art and result, in whatever way they are looked at but as source. */
   readonly marks?: readonly TableLayer[];
   readonly tool?: ToolInHand | null;
+  /** Over everything, drawn anew in every frame: what moves. */
+  readonly moving?: readonly TableLayer[];
   readonly table?: OwnTable | null;
   /** Whether the source can be faded in over the result. */
   readonly canFade?: boolean;

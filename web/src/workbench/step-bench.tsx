@@ -73,10 +73,11 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
   const mmPerUnit = own?.mmPerUnit ?? mmPerPx;
   const ringed = own && !own.placeOf ? null : at;
   const held = (!own && tool?.overlays) || NOTHING;
+  const moving = (!own && view.moving) || NOTHING;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a place is its numbers
   const overlays = useMemo(
-    () => [...(ringed ? [ringPlaces([ringed], mmPerUnit)] : []), ...held],
-    [ringed?.x, ringed?.y, mmPerUnit, held],
+    () => [...moving, ...(ringed ? [ringPlaces([ringed], mmPerUnit)] : []), ...held],
+    [moving, ringed?.x, ringed?.y, mmPerUnit, held],
   );
   const isUnder = ON_PAPER.has(chosen);
   return (

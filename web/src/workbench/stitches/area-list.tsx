@@ -1,0 +1,73 @@
+// The areas of one thread in the order of sewing, to be chosen and moved.
+import type { SewnArea, Stitches, StitchPlan } from "@plain-palette/core/stitch";
+import { useMemo } from "react";
+import { Button } from "../../parts/button.tsx";
+import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
+import type { AreaDesk } from "./area-desk.ts";
+import { saysOfArea } from "./sewn-settings.tsx";
+
+/** Areas listed at most: who has more moves the first of them. */
+const MOST_LISTED = 40;
+
+export function AreaList({ made, desk }: { made: Stitches; desk: AreaDesk }) {
+  const { plan, areas } = made;
+  const spotId = desk.chosen?.spotId ?? plan.colours[0]?.spotId;
+  const order = useMemo(() => sewingOrder(plan, areas, spotId), [plan, areas, spotId]);
+  const ids = order.map(({ face }) => String(face));
+  const name = plan.colours.find((colour) => colour.spotId === spotId)?.name ?? "";
+  if (order.length === 0) return null;
+  return (
+    <div className="pt-2">
+      <p className="pb-1 font-semibold">{name}, area by area</p>
+      <SortableGroups
+        groups={[ids]}
+        onMove={(id, toPlaceOf) => desk.setSequence(moveInList(ids, id, toPlaceOf).map(Number))}
+      >
+        {() => (
+          <ol aria-label="Areas in the order of sewing" className="max-h-56 overflow-y-auto">
+            {order.slice(0, MOST_LISTED).map((area, i) => (
+              <AreaRow key={area.face} area={area} number={i + 1} desk={desk} />
+            ))}
+          </ol>
+        )}
+      </SortableGroups>
+      {order.length > MOST_LISTED && <p className="text-xs text-soft">and {order.length - MOST_LISTED} more</p>}
+      {order.some(({ turn }) => turn !== null) && (
+        <Button className="mt-1" onClick={() => desk.setSequence([])}>
+          Order as proposed
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function AreaRow({ area, number, desk }: { area: SewnArea; number: number; desk: AreaDesk }) {
+  const { row, grip } = useSortableRow(String(area.face), `Move area ${number}`);
+  const isChosen = desk.chosen?.face === area.face;
+  return (
+    <div {...row}>
+      <li className="flex items-center gap-1.5 border-t border-rule py-1">
+        {grip}
+        <span className="w-5 text-right text-soft">{number}</span>
+        <button
+          type="button"
+          aria-pressed={isChosen}
+          className={`flex-1 truncate text-left ${isChosen ? "font-semibold" : ""}`}
+          onClick={() => desk.choose(isChosen ? null : area.face)}
+        >
+          {saysOfArea(area)}
+        </button>
+      </li>
+    </div>
+  );
+}
+
+/** Areas of one thread, as the plan comes to them. */
+function sewingOrder(plan: StitchPlan, areas: readonly SewnArea[], spotId: string | undefined): SewnArea[] {
+  const found = new Set<SewnArea>();
+  plan.area.forEach((i) => {
+    const area = i >= 0 ? areas[i] : undefined;
+    if (area && area.spotId === spotId) found.add(area);
+  });
+  return [...found];
+}

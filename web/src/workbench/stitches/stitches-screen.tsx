@@ -1,0 +1,106 @@
+// Stitches on the bench: the sewn plan at the step after the shapes, stitch files at the Output step.
+import { type Stitches, stitches } from "@plain-palette/core/stitch";
+import { useMemo, useState } from "react";
+import type { TableLayer } from "../../light-table/layers.ts";
+import { count } from "../count.ts";
+import { useShapesResult } from "../looks.ts";
+import { Fact, Group } from "../panel.tsx";
+import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
+import { useAreaDesk } from "./area-desk.ts";
+import { areaTool, type Hand } from "./area-tool.ts";
+import { type Shows, StitchesStep } from "./stitches-step.tsx";
+import { densityLayer, needleLayer, threadLayers, wayLayers } from "./thread-layers.ts";
+import { usePlayback } from "./use-playback.ts";
+
+const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
+const NO_LAYERS: readonly TableLayer[] = [];
+
+const stitchesIn = ({ made }: Bench["computed"]): Stitches | null => made && stitches.resultIn(made);
+
+const step: StepScreen = {
+  id: "make",
+  title: stitches.title,
+  looks: ["source", "result", "split", "outlines"],
+  summarise({ recipe, computed }) {
+    const plan = stitchesIn(computed)?.plan;
+    const { fabric } = stitches.settingsIn(recipe);
+    return plan ? `${count(plan.command.length, "stitch", "stitches")} on ${fabric}` : fabric;
+  },
+  useStep(bench) {
+    const { computed, showPlace, mmPerPx, look } = bench;
+    const made = stitchesIn(computed);
+    const plan = made?.plan ?? null;
+    const shapes = useShapesResult(bench);
+    const [hidden, setHidden] = useState(NOTHING_HIDDEN);
+    const [shows, setShows] = useState<Shows>({ needles: false, ways: false, density: false });
+    const [hand, setHand] = useState<Hand | null>(null);
+    const desk = useAreaDesk(made, computed.prepared?.frame ?? null, mmPerPx);
+    const playback = usePlayback(plan, mmPerPx);
+    const { at } = playback;
+    const isWhole = at === null;
+    const thread = useMemo(() => (plan ? threadLayers(plan, hidden, mmPerPx) : null), [plan, hidden, mmPerPx]);
+    const { mostPerMm2 } = stitches.settingsIn(bench.recipe).machine;
+    const marks = useMemo(() => {
+      if (!plan || !isWhole) return NO_LAYERS;
+      return [
+        ...(shows.density ? [densityLayer(plan, mostPerMm2, mmPerPx)] : []),
+        ...(shows.ways ? wayLayers(plan, mmPerPx) : []),
+        ...(shows.needles ? [needleLayer(plan, mmPerPx)] : []),
+      ];
+    }, [plan, isWhole, shows, mostPerMm2, mmPerPx]);
+    const report = computed.made?.find(({ process }) => process === stitches.id)?.report ?? null;
+    return {
+      wishes: { upTo: "make" },
+      // While it is played the cloth is bare.
+      result: isWhole ? (thread ?? shapes) : NO_LAYERS,
+      marks,
+      moving: look === "source" ? undefined : playback.overlays,
+      canFade: isWhole,
+      tool: made
+        ? areaTool({
+            ...{ areas: made.areas, chosen: desk.chosen, mmPerPx, hand, setHand },
+            choose: (face) => {
+              desk.choose(face);
+              desk.setScope("area");
+            },
+            turn: (angleDeg) => desk.decide("area", { angleDeg }),
+            move: desk.movePlace,
+          })
+        : null,
+      panel: (
+        <StitchesStep
+          made={made}
+          warnings={report?.warnings ?? []}
+          choice={{ hidden, setHidden }}
+          desk={desk}
+          playback={playback}
+          shows={shows}
+          setShows={setShows}
+          onPlace={showPlace}
+        />
+      ),
+    };
+  },
+};
+
+export const stitchesScreen: ProcessScreen = {
+  process: stitches,
+  step,
+  useOutput({ computed }) {
+    const made = stitchesIn(computed);
+    return {
+      isReady: (made?.plan.colours.length ?? 0) > 0,
+      settings: (
+        <Group title="Stitch files">
+          <dl>
+            <Fact label="stitches.csv">the plan, stitch by stitch</Fact>
+            <Fact label="stitches.svg">thread as it lies, true size</Fact>
+          </dl>
+        </Group>
+      ),
+      warningsTitle: "Before you sew",
+      table: null,
+    };
+  },
+  summariseOutput: () => "a stitch list",
+};

@@ -1,0 +1,123 @@
+// A stitch plan as it lies on the table: thread that catches the light by its direction, needle points, ways, and density.
+import type { Rgb } from "@plain-palette/core/colour";
+import {
+  COMMANDS,
+  DENSITY_CELL_MM,
+  measureDensity,
+  STITCH_KINDS,
+  type StitchPlan,
+  THREAD_MM,
+} from "@plain-palette/core/stitch";
+import type { LayerTransform, TableLayer } from "../../light-table/layers.ts";
+import { makePolylinePieces } from "../../light-table/pieces.ts";
+
+/** Thread is drawn in so many shades, from along the light to across it. */
+const SHADES = 5;
+/** How much darker thread across the light is than along it, as a share (our own, by eye). */
+const DARKER = 0.34;
+/** Light falls from the upper left. */
+const LIGHT: readonly [number, number] = [Math.SQRT1_2, Math.SQRT1_2];
+/** Thread's own edge shows a little: the line is so much narrower than thread lies. */
+const DRAWN_MM = THREAD_MM * 0.92;
+/** Stitches to a piece of a layer: what is looked at is drawn by pieces that reach into it. */
+const PIECE = 60;
+/** What holds the cloth lies below, and hardly shows. */
+const UNDER: ReadonlySet<string> = new Set(["way", "underlay", "tie", "guide"]);
+
+const isStitch = (plan: StitchPlan, i: number) => COMMANDS[plan.command[i] ?? 0] === "stitch";
+
+/** From millimetres to the pixels of the art. */
+export function onArt(mmPerPx: number): LayerTransform {
+  return { scaleX: 1 / mmPerPx, scaleY: 1 / mmPerPx, dx: 0, dy: 0 };
+}
+
+/** The shade of a stitch, 0 along the light. */
+export function shadeOf(dx: number, dy: number): number {
+  const length = Math.hypot(dx, dy);
+  if (length === 0) return 0;
+  const along = Math.abs((dx * LIGHT[0] + dy * LIGHT[1]) / length);
+  return Math.min(SHADES - 1, Math.floor((1 - along) * SHADES));
+}
+
+/** A thread's colour in a shade, as CSS has it. */
+export function shaded([r, g, b]: Rgb, shade: number): string {
+  // The lightest is a little lighter than the thread's own colour, the darkest darker.
+  const share = 1.06 - (DARKER * shade) / (SHADES - 1);
+  return `rgb(${[r, g, b].map((value) => Math.round(Math.min(255, value * share))).join(" ")})`;
+}
+
+/** All thread of a plan, colours in the order of sewing; those that are hidden left out. */
+export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPerPx: number): TableLayer[] {
+  const transform = onArt(mmPerPx);
+  const lines = plan.colours.map(() => Array.from({ length: 2 * SHADES }, (): number[][] => []));
+  for (let i = 1; i < plan.command.length; i++) {
+    if (!isStitch(plan, i) || !isStitch(plan, i - 1)) continue;
+    const from = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0] as const;
+    const to = [plan.x[i] ?? 0, plan.y[i] ?? 0] as const;
+    const isUnder = UNDER.has(STITCH_KINDS[plan.kind[i] ?? 0] ?? "");
+    const group = lines[plan.colour[i] ?? 0]?.[shadeOf(to[0] - from[0], to[1] - from[1]) + (isUnder ? 0 : SHADES)];
+    const last = group?.at(-1);
+    // A stitch that goes on from the last of its shade is drawn on with it.
+    if (last && last.length < 2 * PIECE && last.at(-2) === from[0] && last.at(-1) === from[1]) last.push(...to);
+    else group?.push([...from, ...to]);
+  }
+  return plan.colours.flatMap(({ spotId, rgb }, c) =>
+    hidden.has(spotId)
+      ? []
+      : (lines[c] ?? []).flatMap((group, shade): TableLayer[] =>
+          group.length === 0
+            ? []
+            : [
+                {
+                  ...{ kind: "strokes", path: makePolylinePieces(group), transform, width: DRAWN_MM },
+                  colour: shaded(rgb, shade % SHADES),
+                },
+              ],
+        ),
+  );
+}
+
+/** Where the needle goes down. */
+export function needleLayer(plan: StitchPlan, mmPerPx: number): TableLayer {
+  const points: number[] = [];
+  for (let i = 0; i < plan.command.length; i++)
+    if (isStitch(plan, i)) points.push((plan.x[i] ?? 0) / mmPerPx, (plan.y[i] ?? 0) / mmPerPx);
+  return { kind: "nodes", points: Float64Array.from(points), colour: "#1e1d1a" };
+}
+
+/** Ways that are sewn, and jumps of the needle. */
+export function wayLayers(plan: StitchPlan, mmPerPx: number): TableLayer[] {
+  const [sewn, jumped]: [number[][], number[][]] = [[], []];
+  for (let i = 1; i < plan.command.length; i++) {
+    const line = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0, plan.x[i] ?? 0, plan.y[i] ?? 0];
+    if (COMMANDS[plan.command[i] ?? 0] === "jump") jumped.push(line);
+    else if (isStitch(plan, i) && STITCH_KINDS[plan.kind[i] ?? 0] === "way") sewn.push(line);
+  }
+  const lines = (path: number[][], colour: string, dashPx?: number): TableLayer => ({
+    ...{ kind: "strokes", path: makePolylinePieces(path), transform: onArt(mmPerPx), colour, screenPx: 1.4 },
+    ...{ isHaloed: true, dashPx },
+  });
+  return [lines(sewn, "#0b6a4f"), lines(jumped, "#b3261e", 5)];
+}
+
+/** How closely stitches lie, up to where cloth is cut. */
+export function densityLayer(plan: StitchPlan, mostPerMm2: number, mmPerPx: number): TableLayer {
+  const { columns, perMm2 } = measureDensity(plan);
+  const steps = DENSITY_COLOURS.map((colour) => ({ colour, path: new Path2D() }));
+  perMm2.forEach((value, cell) => {
+    if (value === 0) return;
+    const step = Math.min(steps.length - 1, Math.floor((value / mostPerMm2) * (steps.length - 1)));
+    const [x, y] = [(cell % columns) * DENSITY_CELL_MM, Math.floor(cell / columns) * DENSITY_CELL_MM];
+    steps[step]?.path.rect(x, y, DENSITY_CELL_MM, DENSITY_CELL_MM);
+  });
+  return { kind: "fills", fills: steps, transform: onArt(mmPerPx) };
+}
+
+/** From open to as close as cloth bears, and closer. */
+export const DENSITY_COLOURS = [
+  "rgb(214 226 236 / .8)",
+  "rgb(150 186 210 / .8)",
+  "rgb(86 140 176 / .85)",
+  "rgb(30 90 130 / .85)",
+  "rgb(179 38 30 / .9)",
+];
