@@ -4,7 +4,6 @@ import { holdsPlace, placeInside, type SewnArea } from "@plain-palette/core/stit
 import { GRIP_PX, type TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolInHand } from "../../light-table/tool.ts";
-import { onArt } from "./thread-layers.ts";
 
 /** Length of the handle that turns rows, mm; longer on a large area. */
 const HANDLE_MM = 8;
@@ -90,20 +89,16 @@ function drawHand(
   grips: readonly { grip: Grip; at: Point }[],
   mmPerPx: number,
 ): TableLayer[] {
+  const onTable = (points: ArrayLike<number>) => Array.from(points, (mm) => mm / mmPerPx);
   const outline = new Path2D();
-  for (const ring of rings) outline.addPath(makePolylinePath(Array.from(ring), true));
-  const strokes = { kind: "strokes", transform: onArt(mmPerPx), isHaloed: true } as const;
+  for (const ring of rings) outline.addPath(makePolylinePath(onTable(ring), true));
+  const strokes = { kind: "strokes", colour: "#1e1d1a", screenPx: 1.5, isHaloed: true } as const;
   const handle = grips.find(({ grip }) => grip === "angle");
   const px = ({ x, y }: Point) => ({ x: x / mmPerPx, y: y / mmPerPx });
   return [
-    { ...strokes, path: outline, colour: "#1e1d1a", screenPx: 1.5 },
+    { ...strokes, path: outline },
     ...(handle
-      ? [
-          {
-            ...{ ...strokes, colour: "#1e1d1a", screenPx: 1.5 },
-            path: makePolylinePath([middle.x, middle.y, handle.at.x, handle.at.y], false),
-          } as const,
-        ]
+      ? [{ ...strokes, path: makePolylinePath(onTable([middle.x, middle.y, handle.at.x, handle.at.y]), false) }]
       : []),
     { kind: "grips", points: grips.map(({ at }) => px(at)) },
     ...grips

@@ -3,7 +3,6 @@
 import { formatHex } from "@plain-palette/core/colour";
 import type { StitchPlan } from "@plain-palette/core/stitch";
 import { Button } from "../../parts/button.tsx";
-import { SelectField } from "../../parts/select-field.tsx";
 import { Slide } from "../../parts/slide.tsx";
 import { type Playback, SPEEDS } from "./use-playback.ts";
 
@@ -16,42 +15,55 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
   const next = starts.find(({ from }) => from > place);
   const before = starts.findLast(({ from }) => from < place - 1);
   return (
-    <>
-      <div className="flex items-center gap-1 pb-1">
+    <fieldset className={at === null ? "p-2" : "w-[25rem] p-2"}>
+      <legend className="sr-only">Sewing</legend>
+      <div className="flex items-center gap-1">
         <Button onClick={() => play(!isPlaying)}>{isPlaying ? "Pause" : "Sew"}</Button>
-        <Button aria-label="The thread before" disabled={!before} onClick={() => goTo(before?.from ?? 0)}>
-          ◂ Thread
-        </Button>
-        <Button aria-label="The next thread" disabled={!next} onClick={() => goTo(next?.from ?? whole)}>
-          Thread ▸
-        </Button>
-        <Button disabled={at === null} onClick={() => goTo(null)}>
-          All of it
-        </Button>
+        {at !== null && (
+          <>
+            <Button aria-label="The thread before" disabled={!before} onClick={() => goTo(before?.from ?? 0)}>
+              ◂
+            </Button>
+            <Button aria-label="The next thread" disabled={!next} onClick={() => goTo(next?.from ?? whole)}>
+              ▸
+            </Button>
+            <Button onClick={() => goTo(null)}>All of it</Button>
+          </>
+        )}
+        <select
+          aria-label="Speed"
+          className="ml-auto rounded-[3px] border border-rule bg-card px-1.5 py-1"
+          value={speed}
+          onChange={(event) => setSpeed(Number(event.target.value))}
+        >
+          {SPEEDS.map(({ value, text }) => (
+            <option key={value} value={value}>
+              {text}
+            </option>
+          ))}
+        </select>
       </div>
-      <div aria-hidden className="flex h-2.5 overflow-hidden rounded-[2px] border border-rule">
-        {starts.map(({ from, colour }, i) => (
-          <span
-            key={from}
-            style={{
-              width: `${(((starts[i + 1]?.from ?? whole) - from) / whole) * 100}%`,
-              backgroundColor: formatHex(plan.colours[colour]?.rgb ?? [0, 0, 0]),
-            }}
-          />
-        ))}
-      </div>
-      <Slide label="Stitch" value={place} min={0} max={whole} onChange={goTo} />
-      <p className="text-xs tabular-nums text-soft" data-testid="play-place">
-        {place.toLocaleString("en")} of {whole.toLocaleString("en")}
-        {now ? `, ${plan.colours[now.colour]?.name}` : ""}
-      </p>
-      <SelectField
-        label="Speed"
-        value={String(speed)}
-        options={SPEEDS.map(({ value, text }) => ({ value: String(value), text }))}
-        onChange={(value) => setSpeed(Number(value))}
-      />
-    </>
+      {at !== null && (
+        <>
+          <div aria-hidden className="mt-1.5 flex h-2.5 overflow-hidden rounded-[2px] border border-rule">
+            {starts.map(({ from, colour }, i) => (
+              <span
+                key={from}
+                style={{
+                  width: `${(((starts[i + 1]?.from ?? whole) - from) / whole) * 100}%`,
+                  backgroundColor: formatHex(plan.colours[colour]?.rgb ?? [0, 0, 0]),
+                }}
+              />
+            ))}
+          </div>
+          <Slide label="Stitch" value={place} min={0} max={whole} onChange={goTo} />
+          <p className="text-xs tabular-nums text-soft" data-testid="play-place">
+            {place.toLocaleString("en")} of {whole.toLocaleString("en")}
+            {now ? `, ${plan.colours[now.colour]?.name}` : ""}
+          </p>
+        </>
+      )}
+    </fieldset>
   );
 }
 

@@ -88,7 +88,8 @@ export function SewnSettings({ numbers, choice, threads, onChange, onReset }: Pr
         />
       )}
       {as !== "none" && (
-        <div className="py-1">
+        <div className="flex items-center justify-between py-1">
+          <span>Border</span>
           <Choice
             label="Border along its outline"
             value={border.kind}
@@ -129,5 +130,6 @@ export function SewnSettings({ numbers, choice, threads, onChange, onReset }: Pr
 export function saysOfArea({ numbers, areaMm2, widthMm }: SewnArea): string {
   const { text } = SEWN_WORDS[numbers.as];
   const angle = numbers.as === "fill" ? ` at ${numbers.angleDeg}°` : "";
-  return `${text}${angle}, ${areaMm2 < 100 ? `${areaMm2.toFixed(0)} mm²` : `${(areaMm2 / 100).toFixed(1)} cm²`}, ${widthMm.toFixed(1)} mm wide`;
+  const size = areaMm2 < 100 ? `${areaMm2.toFixed(areaMm2 < 10 ? 1 : 0)} mm²` : `${(areaMm2 / 100).toFixed(1)} cm²`;
+  return `${text}${angle}, ${size}, ${widthMm.toFixed(1)} mm wide`;
 }

@@ -8,6 +8,7 @@ import { Fact, Group } from "../panel.tsx";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
 import { useAreaDesk } from "./area-desk.ts";
 import { areaTool, type Hand } from "./area-tool.ts";
+import { PlayBar } from "./play-bar.tsx";
 import { type Shows, StitchesStep } from "./stitches-step.tsx";
 import { densityLayer, needleLayer, threadLayers, wayLayers } from "./thread-layers.ts";
 import { usePlayback } from "./use-playback.ts";
@@ -56,6 +57,7 @@ const step: StepScreen = {
       marks,
       moving: look === "source" ? undefined : playback.overlays,
       canFade: isWhole,
+      legend: plan && look !== "source" ? <PlayBar plan={plan} playback={playback} /> : null,
       tool: made
         ? areaTool({
             ...{ areas: made.areas, chosen: desk.chosen, mmPerPx, hand, setHand },
@@ -73,7 +75,6 @@ const step: StepScreen = {
           warnings={report?.warnings ?? []}
           choice={{ hidden, setHidden }}
           desk={desk}
-          playback={playback}
           shows={shows}
           setShows={setShows}
           onPlace={showPlace}

@@ -24,9 +24,7 @@ import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
 import type { AreaDesk } from "./area-desk.ts";
 import { AreaList } from "./area-list.tsx";
-import { PlayBar } from "./play-bar.tsx";
 import { SewnSettings, saysOfArea } from "./sewn-settings.tsx";
-import type { Playback } from "./use-playback.ts";
 
 const FABRIC_WORDS: Readonly<Record<Fabric, string>> = {
   woven: "Woven",
@@ -48,13 +46,12 @@ interface Props {
   readonly warnings: readonly Warning[];
   readonly choice: TableChoice;
   readonly desk: AreaDesk;
-  readonly playback: Playback;
   readonly shows: Shows;
   setShows(shows: Shows): void;
   onPlace(place: { readonly x: number; readonly y: number }): void;
 }
 
-export function StitchesStep({ made, warnings, choice, desk, playback, shows, setShows, onPlace }: Props) {
+export function StitchesStep({ made, warnings, choice, desk, shows, setShows, onPlace }: Props) {
   return (
     <Panel>
       <ClothGroup made={made} />
@@ -62,11 +59,8 @@ export function StitchesStep({ made, warnings, choice, desk, playback, shows, se
       {made && made.plan.colours.length === 0 && <p>Nothing is sewn: every colour is dropped or the garment's.</p>}
       {made && (
         <>
-          <Group title="Sewing">
-            <PlayBar plan={made.plan} playback={playback} />
-          </Group>
-          <ThreadGroup made={made} choice={choice} />
           <AreaGroup made={made} desk={desk} />
+          <ThreadGroup made={made} choice={choice} />
           <Group title="On the table">
             <CheckField
               label="Needle points"
@@ -99,7 +93,8 @@ function ClothGroup({ made }: { made: Stitches | null }) {
   const set = (part: Partial<typeof settings>) => edit((r) => stitches.withSettings(r, part));
   const { fabric, hoop, machine } = settings;
   const laid = made && chooseHoop(made.plan.widthMm, made.plan.heightMm, settings);
-  const own = laid ? `Smallest that fits: ${laid.widthMm} x ${laid.heightMm}` : "Smallest that fits";
+  const size = laid ? `${laid.widthMm} x ${laid.heightMm} mm` : "";
+  const own = laid && !laid.fits ? `None holds it; the largest is ${size}` : `Smallest that fits: ${size}`;
   return (
     <Group title="Cloth and hoop">
       <SelectField
@@ -110,6 +105,7 @@ function ClothGroup({ made }: { made: Stitches | null }) {
       />
       <SelectField
         label="Hoop"
+        isWide
         value={hoop ? `${hoop.widthMm}x${hoop.heightMm}` : ""}
         options={[
           { value: "", text: hoop ? "Smallest that fits" : own },

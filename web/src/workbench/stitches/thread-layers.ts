@@ -14,11 +14,11 @@ import { makePolylinePieces } from "../../light-table/pieces.ts";
 /** Thread is drawn in so many shades, from along the light to across it. */
 const SHADES = 5;
 /** How much darker thread across the light is than along it, as a share (our own, by eye). */
-const DARKER = 0.34;
-/** Light falls from the upper left. */
-const LIGHT: readonly [number, number] = [Math.SQRT1_2, Math.SQRT1_2];
-/** Thread's own edge shows a little: the line is so much narrower than thread lies. */
-const DRAWN_MM = THREAD_MM * 0.92;
+const DARKER = 0.24;
+/** Light falls from the upper left, flatter than the usual rows lie, so that both of their angles differ. */
+const LIGHT: readonly [number, number] = [0.94, 0.34];
+/** Seen from afar thread fills what lies between it and the next: the line is a little wider than thread. */
+const DRAWN_MM = THREAD_MM * 1.12;
 /** Stitches to a piece of a layer: what is looked at is drawn by pieces that reach into it. */
 const PIECE = 60;
 /** What holds the cloth lies below, and hardly shows. */
@@ -89,13 +89,12 @@ export function needleLayer(plan: StitchPlan, mmPerPx: number): TableLayer {
 export function wayLayers(plan: StitchPlan, mmPerPx: number): TableLayer[] {
   const [sewn, jumped]: [number[][], number[][]] = [[], []];
   for (let i = 1; i < plan.command.length; i++) {
-    const line = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0, plan.x[i] ?? 0, plan.y[i] ?? 0];
+    const line = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0, plan.x[i] ?? 0, plan.y[i] ?? 0].map((mm) => mm / mmPerPx);
     if (COMMANDS[plan.command[i] ?? 0] === "jump") jumped.push(line);
     else if (isStitch(plan, i) && STITCH_KINDS[plan.kind[i] ?? 0] === "way") sewn.push(line);
   }
   const lines = (path: number[][], colour: string, dashPx?: number): TableLayer => ({
-    ...{ kind: "strokes", path: makePolylinePieces(path), transform: onArt(mmPerPx), colour, screenPx: 1.4 },
-    ...{ isHaloed: true, dashPx },
+    ...{ kind: "strokes", path: makePolylinePieces(path), colour, screenPx: 1.4, isHaloed: true, dashPx },
   });
   return [lines(sewn, "#0b6a4f"), lines(jumped, "#b3261e", 5)];
 }

@@ -3,7 +3,6 @@ import type { StitchPlan } from "@plain-palette/core/stitch";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { ThreadCanvas } from "./thread-canvas.ts";
-import { onArt } from "./thread-layers.ts";
 
 export interface Playback {
   /** Commands that were done; null: it is not being played, the whole lies on the table. */
@@ -86,15 +85,14 @@ function pictureOf({ canvas, pxPerMm }: ThreadCanvas, mmPerPx: number): TableLay
 /** A cross where the needle is. */
 function needleAt(plan: StitchPlan, at: number, mmPerPx: number): TableLayer {
   const [x, y] = [plan.x[Math.max(0, at - 1)] ?? 0, plan.y[Math.max(0, at - 1)] ?? 0];
+  const arm = NEEDLE_MM / mmPerPx;
+  const [px, py] = [x / mmPerPx, y / mmPerPx];
   const path = new Path2D();
-  for (const [dx, dy] of [
-    [1, 0],
-    [0, 1],
-  ] as const) {
-    path.moveTo(x - dx * NEEDLE_MM, y - dy * NEEDLE_MM);
-    path.lineTo(x + dx * NEEDLE_MM, y + dy * NEEDLE_MM);
-  }
-  return { kind: "strokes", path, colour: "#b3261e", screenPx: 1.5, isHaloed: true, transform: onArt(mmPerPx) };
+  path.moveTo(px - arm, py);
+  path.lineTo(px + arm, py);
+  path.moveTo(px, py - arm);
+  path.lineTo(px, py + arm);
+  return { kind: "strokes", path, colour: "#b3261e", screenPx: 1.5, isHaloed: true };
 }
 
 const NEEDLE_MM = 1.5;
