@@ -9,3 +9,4 @@ export {
   startDocument,
   textOperators,
 } from "./page.ts";
+export { type Box, makePen, type Pen } from "./pen.ts";

@@ -1,11 +1,14 @@
 // The files of a job made with stitches.
+import { warnOfMissing } from "../labels/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
+import { countPlan } from "./count.ts";
 import { chooseHoop } from "./hoop.ts";
 import type { ChosenArea, StitchPlan } from "./plan.ts";
 import type { StitchSettings } from "./settings.ts";
 import { writeStitchesCsv } from "./stitches-csv.ts";
 import { writeStitchesSvg } from "./stitches-svg.ts";
+import { writeWorksheet } from "./worksheet-pdf.ts";
 
 /** An area as it was sewn; the columns in it are the planner's alone. */
 export type SewnArea = Omit<ChosenArea, "columns">;
@@ -25,11 +28,13 @@ export function listStitchOutputs(
   settings: StitchSettings,
   facts: OutputFacts,
 ): Outputs {
-  const { widthMm, heightMm } = chooseHoop(plan.widthMm, plan.heightMm, settings);
-  const threads = plan.colours.map(({ spotId, name }) => {
+  const hoop = chooseHoop(plan.widthMm, plan.heightMm, settings);
+  const threadOf = (spotId: string) => {
     const thread = stock[spotId];
-    return thread?.kind === "thread" ? `${thread.code} ${thread.name}` : name;
-  });
+    return thread?.kind === "thread" ? `${thread.code} ${thread.name}` : null;
+  };
+  const threads = plan.colours.map(({ spotId, name }) => threadOf(spotId) ?? name);
+  const missing = warnOfMissing([facts.job, facts.client, ...threads].join(""), facts.labelFont);
   const text = (name: string, mediaType: string, write: () => string): Output => ({
     ...{ name, mediaType },
     make: async () => new TextEncoder().encode(write()),
@@ -37,10 +42,16 @@ export function listStitchOutputs(
   return {
     outputs: [
       text("stitches.csv", "text/csv", () =>
-        writeStitchesCsv(plan, { job: facts.job, hoop: `${widthMm} x ${heightMm} mm`, threads }),
+        writeStitchesCsv(plan, { job: facts.job, hoop: `${hoop.widthMm} x ${hoop.heightMm} mm`, threads }),
       ),
       text("stitches.svg", "image/svg+xml", () => writeStitchesSvg(plan)),
+      {
+        name: "worksheet.pdf",
+        mediaType: "application/pdf",
+        make: () =>
+          writeWorksheet({ plan, count: countPlan(plan, settings), hoop, threadOf, fabric: settings.fabric }, facts),
+      },
     ],
-    notes: [],
+    notes: missing ? [missing] : [],
   };
 }

@@ -314,7 +314,8 @@ class PlanWriter {
     const last = this.xs.length - 1;
     const isLeading = STITCH_KINDS[this.kind[last]] === "way" || STITCH_KINDS[this.kind[last]] === "underlay";
     const from = this.command[last - 1] === CODE.stitch ? lengthOf(x - this.xs[last - 1], y - this.ys[last - 1]) : 0;
-    if (!isLeading || from < LEAST_STITCH_MM || from > MOST_STITCH_MM) return;
+    // Of its own kind it waits for one that is far enough.
+    if (!isLeading || STITCH_KINDS[this.kind[last]] === kind || from < LEAST_STITCH_MM || from > MOST_STITCH_MM) return;
     this.xs[last] = x;
     this.ys[last] = y;
     this.kind[last] = STITCH_KINDS.indexOf(kind);

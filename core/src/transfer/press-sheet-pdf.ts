@@ -1,20 +1,9 @@
 // press-sheet.pdf: one page for whoever stands at the press.
-import {
-  clip,
-  endPath,
-  type PDFFont,
-  type PDFPage,
-  popGraphicsState,
-  pushGraphicsState,
-  rectangle,
-  rgb,
-} from "pdf-lib";
 import type { Rgb } from "../colour/index.ts";
 import { type Silhouette, silhouetteFor } from "../garment/index.ts";
 import { pathToSvg } from "../geometry/index.ts";
-import { missingCharacters, spellOut } from "../labels/index.ts";
 import type { OutputFacts } from "../output/index.ts";
-import { addPageMm, PT_PER_MM, startDocument } from "../pdf/index.ts";
+import { addPageMm, type Box, makePen, type Pen, startDocument } from "../pdf/index.ts";
 import type { Design } from "../process/index.ts";
 import type { Layering } from "./layers.ts";
 import type { PressPlan, PressStep } from "./press-plan.ts";
@@ -29,9 +18,8 @@ const RIGHT = { x: 142, width: 56 };
 /** Shirt shown round the design in a row's picture, as a share of the design. */
 const ROUND = 0.12;
 const DIGITS = 2;
-const INK: Rgb = [30, 29, 26];
 const SOFT: Rgb = [95, 93, 86];
-const RULE: Rgb = [200, 198, 190];
+const MEASURE: Rgb = [208, 0, 111];
 
 /** What a press sheet shows of the job. */
 export interface PressSheet {
@@ -45,7 +33,7 @@ export async function writePressSheet({ layering, plan, design }: PressSheet, fa
   const pdf = await startDocument("Press sheet", facts.date);
   const font = await pdf.embedFont(facts.labelFont, { subset: true });
   const page = addPageMm(pdf, PAGE.width, PAGE.height);
-  const pen = makePen(page, font, facts.labelFont);
+  const pen = makePen(page, font, facts.labelFont, PAGE);
   const shirt = silhouetteFor(design.placement);
   const date = facts.date.toISOString().slice(0, 10);
   pen.write("Press sheet", PAGE.margin, 20, 7);
@@ -114,13 +102,6 @@ function writeStep(
   pen.write(`${mode}; tack ${tackS} s at ${celsius} °C`, x + 17, middle + 8.5, 3.2);
 }
 
-interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
 const box = (x: number, y: number, side: number): Box => ({ x, y, width: side, height: side });
 
 interface ShirtView {
@@ -161,60 +142,7 @@ function drawShirt(pen: Pen, { shirt, layering, garment, upTo, isWhole }: ShirtV
     if (!isWhole) return;
     // From the collar down to the print, and from the garment's middle across to the print's.
     const [collar, edge, middle] = [at(printAt.x, 0), at(printAt.x, printAt.y), at(0, printAt.y)];
-    pen.line(collar.x, collar.y, edge.x, edge.y);
-    pen.line(middle.x, middle.y, edge.x, edge.y);
+    pen.line(collar.x, collar.y, edge.x, edge.y, MEASURE);
+    pen.line(middle.x, middle.y, edge.x, edge.y, MEASURE);
   });
-}
-
-/** Draws on a page in millimetres from its upper left corner. */
-interface Pen {
-  write(text: string, x: number, y: number, sizeMm: number, colour?: Rgb): void;
-  rule(x: number, y: number, width: number): void;
-  line(x0: number, y0: number, x1: number, y1: number): void;
-  fill(box: Box, colour: Rgb): void;
-  /** SVG path data from a place on, `scale` millimetres to its unit. */
-  path(data: string, x: number, y: number, scale: number, look: { readonly fill?: Rgb; readonly line?: Rgb }): void;
-  /** Nothing that is drawn meanwhile reaches out of a box. */
-  within(box: Box, draw: () => void): void;
-}
-
-function makePen(page: PDFPage, font: PDFFont, labelFont: Uint8Array): Pen {
-  const pt = (mm: number) => mm * PT_PER_MM;
-  const up = (y: number) => pt(PAGE.height - y);
-  const tone = ([r, g, b]: Rgb) => rgb(r / 255, g / 255, b / 255);
-  const line = (x0: number, y0: number, x1: number, y1: number, colour: Rgb) =>
-    page.drawLine({
-      start: { x: pt(x0), y: up(y0) },
-      end: { x: pt(x1), y: up(y1) },
-      thickness: 0.5,
-      color: tone(colour),
-    });
-  return {
-    write(text, x, y, sizeMm, colour = INK) {
-      const spelled = spellOut(text, missingCharacters(text, labelFont));
-      // A long name makes the line smaller, never shorter.
-      const room = PAGE.width - PAGE.margin - x;
-      const natural = font.widthOfTextAtSize(spelled, pt(sizeMm)) / PT_PER_MM;
-      const size = pt(Math.min(sizeMm, (sizeMm * room) / natural));
-      page.drawText(spelled, { x: pt(x), y: up(y), size, font, color: tone(colour) });
-    },
-    rule: (x, y, width) => line(x, y, x + width, y, RULE),
-    line: (x0, y0, x1, y1) => line(x0, y0, x1, y1, [208, 0, 111]),
-    fill: ({ x, y, width, height }, colour) =>
-      page.drawRectangle({ x: pt(x), y: up(y + height), width: pt(width), height: pt(height), color: tone(colour) }),
-    path(data, x, y, scale, { fill, line: stroke }) {
-      page.drawSvgPath(data, {
-        ...{ x: pt(x), y: up(y), scale: pt(scale) },
-        ...(fill && { color: tone(fill) }),
-        ...(stroke && { borderColor: tone(stroke), borderWidth: 0.4 / pt(scale) }),
-      });
-    },
-    within({ x, y, width, height }, draw) {
-      page.pushOperators(
-        ...[pushGraphicsState(), rectangle(pt(x), up(y + height), pt(width), pt(height)), clip(), endPath()],
-      );
-      draw();
-      page.pushOperators(popGraphicsState());
-    },
-  };
 }
