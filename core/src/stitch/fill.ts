@@ -27,6 +27,8 @@ export interface FillNumbers extends RowNumbers {
 /** How far inside the edge underlay runs, and how long the stitches of its lattice are, mm (from memory). */
 const UNDER_INSET_MM = 0.6;
 const LATTICE_STITCH_MM = 3.5;
+/** A lattice lies where an area is wider, mm (our own). */
+const LATTICE_FROM_MM = 5;
 /** Needle points move from row to row by this share of a stitch, the golden section: no two of near rows lie side by side (our own). */
 const STAGGER = 0.381966;
 /** No needle goes down so near to a row's end. */
@@ -37,9 +39,11 @@ export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Poin
   const rows = cutRows(rings, numbers.angleDeg, numbers.spacingMm);
   const sewing = new Sewing();
   const inner = numbers.underlay ? insetRings(rings, UNDER_INSET_MM) : [];
-  if (numbers.underlay && inner.length > 0) {
-    sewEdges(sewing, rows, inner, numbers, from);
-    const lattice = cutRows(inner, numbers.angleDeg + 90, numbers.underlay.latticeMm);
+  if (inner.length > 0) sewEdges(sewing, rows, inner, numbers, from);
+  // What is narrow is held by the line inside its edge: a lattice there would be more way than thread.
+  const wide = numbers.underlay ? insetRings(insetRings(rings, LATTICE_FROM_MM / 2), UNDER_INSET_MM - LATTICE_FROM_MM / 2) : [];
+  if (numbers.underlay && wide.length > 0) {
+    const lattice = cutRows(wide, numbers.angleDeg + 90, numbers.underlay.latticeMm);
     const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm, turnsInside: true };
     const begin = sewing.at ?? from;
     for (const strand of sewRows(lattice, own, "underlay", begin, from))
@@ -115,16 +119,7 @@ function sewGroup(sewer: RowSewer, group: readonly number[], from: Point, to: Po
   const { cells, cell } = rows;
   const [start, end] = [nearestIn(rows, group, from), nearestIn(rows, group, to)];
   const root = cell[end.segment];
-  const parent = new Map<number, number>([[root, -1]]);
-  const order = [root];
-  const children = new Map<number, number[]>();
-  for (let k = 0; k < order.length; k++)
-    for (const next of [...cells[order[k]].above, ...cells[order[k]].below])
-      if (!parent.has(next)) {
-        parent.set(next, order[k]);
-        children.set(order[k], [...(children.get(order[k]) ?? []), next]);
-        order.push(next);
-      }
+  const { parent, children } = growTree(rows, root);
   // What the needle begins in is sewn first.
   const isFirst = new Set<number>();
   for (let one = cell[start.segment]; one >= 0; one = parent.get(one) ?? -1) isFirst.add(one);
@@ -148,6 +143,30 @@ function sewGroup(sewer: RowSewer, group: readonly number[], from: Point, to: Po
     }
   };
   visit(root);
+}
+
+/**
+ * A tree of cells, depth first, on through each cell before back on its own side: so that most cells are sewn where the one
+ * before ends, and few ways are needed.
+ */
+function growTree(
+  { cells }: Rows,
+  root: number,
+): { readonly parent: ReadonlyMap<number, number>; readonly children: ReadonlyMap<number, readonly number[]> } {
+  const parent = new Map<number, number>();
+  const children = new Map<number, number[]>();
+  const open: { cell: number; from: number }[] = [{ cell: root, from: -1 }];
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { cell, from } = next;
+    if (parent.has(cell)) continue;
+    parent.set(cell, from);
+    if (from >= 0) children.set(from, [...(children.get(from) ?? []), cell]);
+    const { above, below } = cells[cell];
+    const [back, on] = above.includes(from) ? [above, below] : [below, above];
+    // The last that is put there is gone into first.
+    for (const other of [...back, ...on]) if (!parent.has(other)) open.push({ cell: other, from: cell });
+  }
+  return { parent, children };
 }
 
 function nearestIn(rows: Rows, group: readonly number[], place: Point): Spot {
