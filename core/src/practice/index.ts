@@ -1,3 +1,4 @@
+export { coveredShare, coverThread } from "./cover.ts";
 export { type CutFault, type Cutter, findFaults, type Move, playPlot, USUAL_CUTTER } from "./cutter.ts";
 export { clockList, type EmbroideryMachine, findSewFaults, type SewFault, USUAL_MACHINE } from "./embroidery.ts";
 export { type Laid, pressLayers } from "./press.ts";

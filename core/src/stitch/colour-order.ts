@@ -18,7 +18,8 @@ export function proposeColours(areas: readonly MeasuredArea[], map: PlanarMap): 
   for (const { left, right, path } of map.edges) {
     const [a, b] = [areaOf.get(left), areaOf.get(right)];
     if (!a || !b || a.spotId === b.spotId) continue;
-    const weight = lengthAlong(flattenPath(path, FLATTEN_PX)) * Math.log(a.widthMm / b.widthMm);
+    const narrower = (a.widthMm - b.widthMm) / (a.widthMm + b.widthMm);
+    const weight = lengthAlong(flattenPath(path, FLATTEN_PX)) * narrower;
     add(wish, `${a.spotId} ${b.spotId}`, weight);
     add(wish, `${b.spotId} ${a.spotId}`, -weight);
   }

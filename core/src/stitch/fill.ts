@@ -41,7 +41,9 @@ export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Poin
   const inner = numbers.underlay ? insetRings(rings, UNDER_INSET_MM) : [];
   if (inner.length > 0) sewEdges(sewing, rows, inner, numbers, from);
   // What is narrow is held by the line inside its edge: a lattice there would be more way than thread.
-  const wide = numbers.underlay ? insetRings(insetRings(rings, LATTICE_FROM_MM / 2), UNDER_INSET_MM - LATTICE_FROM_MM / 2) : [];
+  const wide = numbers.underlay
+    ? insetRings(insetRings(rings, LATTICE_FROM_MM / 2), UNDER_INSET_MM - LATTICE_FROM_MM / 2)
+    : [];
   if (numbers.underlay && wide.length > 0) {
     const lattice = cutRows(wide, numbers.angleDeg + 90, numbers.underlay.latticeMm);
     const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm, turnsInside: true };

@@ -1,7 +1,7 @@
 // Rows: where a fill's threads lie in an area, and the cells in which they can be sewn to and fro without lifting. Cells end
 // where a row parts or two become one: boustrophedon decomposition, Choset & Pignon 1997.
 import { boundsOfAll } from "../geometry/index.ts";
-import type { Point } from "../raster/index.ts";
+import { type Point, sineAndCosine } from "../raster/index.ts";
 import type { Ring } from "./area.ts";
 
 /** A direction as its cosine and sine. */
@@ -10,12 +10,10 @@ export interface Angle {
   readonly sin: number;
 }
 
-/** The last digits of sines are each engine's own: they are cut off, so that a plan is the same everywhere. */
-const DIGITS = 1e12;
-
+/** Rows have no direction: an angle and its opposite are one. */
 export function angleOf(degrees: number): Angle {
-  const radians = (degrees * Math.PI) / 180;
-  return { cos: Math.round(Math.cos(radians) * DIGITS) / DIGITS, sin: Math.round(Math.sin(radians) * DIGITS) / DIGITS };
+  const half = degrees - 180 * Math.round(degrees / 180);
+  return sineAndCosine(half);
 }
 
 /**

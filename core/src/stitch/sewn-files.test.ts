@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { clockList, findSewFaults, readStitchList, USUAL_MACHINE } from "../practice/index.ts";
 import { writeStitchesCsv } from "./index.ts";
-import { writeStitchesSvg } from "./stitches-svg.ts";
 import { BLUE, backwards, chosen, circle, planOf, RED, ring, stitchesOf } from "./stitch.test.support.ts";
+import { writeStitchesSvg } from "./stitches-svg.ts";
 
 const square = (x: number, y: number, side: number) => ring(x, y, x + side, y, x + side, y + side, x, y + side);
 const FACTS = { job: "Kites", hoop: "100 x 100 mm", threads: ["R1 Red", "B7 Blue"] };

@@ -9,6 +9,7 @@ import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { CutterView } from "./cutter-view.tsx";
+import { EmbroideryBench } from "./embroidery-bench.tsx";
 import { type Plan, readPlan } from "./plan-masks.ts";
 import { PressView } from "./press-view.tsx";
 import { type JobFiles, useJobFiles } from "./use-job-files.ts";
@@ -47,11 +48,17 @@ export function Practice() {
 }
 
 function Machines({ job, files }: { job: JobCard; files: JobFiles | null }) {
+  if (files?.stitchList)
+    return (
+      <EmbroideryBench key={files.run.id} text={files.stitchList} shapesSvg={files.shapesSvg} garment={job.garment} />
+    );
   if (!files || files.plots.size === 0)
     return (
       <p className="mt-4 border border-dashed border-soft/60 bg-sheet p-8 text-center">
-        {files ? "This job's newest files have no plots to cut." : "No files were made of this job yet."} Make it with
-        transfer film, choose HPGL and make the files at{" "}
+        {files
+          ? "This job's newest files have no plots to cut and no stitches."
+          : "No files were made of this job yet."}{" "}
+        Make it with stitches, or with transfer film and HPGL chosen, and make the files at{" "}
         <Link className="underline" to={`/jobs/${job.id}/output`}>
           its Output step
         </Link>

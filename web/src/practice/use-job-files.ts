@@ -8,6 +8,9 @@ export interface JobFiles {
   readonly run: Run;
   readonly plots: ReadonlyMap<string, string>;
   readonly layersSvg: string | null;
+  /** What an embroidery machine gets, and the shapes that it is to cover. */
+  readonly stitchList: string | null;
+  readonly shapesSvg: string | null;
   /** Of sheets, by the spot's id, mm. */
   readonly rollWidths: ReadonlyMap<string, number>;
 }
@@ -34,15 +37,18 @@ async function readFiles(run: Run): Promise<JobFiles> {
   };
   const has = (wanted: string) => run.files.some(({ name }) => name === wanted);
   const names = run.files.map(({ name }) => name).filter((name) => name.endsWith(".plt"));
-  const [layersSvg, report, ...texts] = await Promise.all([
-    has("layers.svg") ? read("layers.svg") : null,
-    has("report.json") ? read("report.json") : null,
+  const readIf = (name: string) => (has(name) ? read(name) : null);
+  const [layersSvg, stitchList, shapesSvg, report, ...texts] = await Promise.all([
+    readIf("layers.svg"),
+    readIf("stitches.csv"),
+    readIf("shapes.svg"),
+    readIf("report.json"),
     ...names.map(read),
   ]);
   return {
     run,
     plots: new Map(names.map((name, i) => [name, texts[i] ?? ""])),
-    layersSvg,
+    ...{ layersSvg, stitchList, shapesSvg },
     rollWidths: new Map(sheetsIn(report).map(({ spotId, rollWidthMm }) => [spotId, rollWidthMm])),
   };
 }

@@ -1,7 +1,8 @@
 // The areas of one thread in the order of sewing, to be chosen and moved.
 import type { SewnArea, Stitches, StitchPlan } from "@plain-palette/core/stitch";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Button } from "../../parts/button.tsx";
+import { SelectField } from "../../parts/select-field.tsx";
 import { moveInList, SortableGroups, useSortableRow } from "../../parts/sortable.tsx";
 import type { AreaDesk } from "./area-desk.ts";
 import { saysOfArea } from "./sewn-settings.tsx";
@@ -11,14 +12,22 @@ const MOST_LISTED = 40;
 
 export function AreaList({ made, desk }: { made: Stitches; desk: AreaDesk }) {
   const { plan, areas } = made;
-  const spotId = desk.chosen?.spotId ?? plan.colours[0]?.spotId;
+  const [listed, setListed] = useState<string | null>(null);
+  // The thread of the area that is chosen; else the one that was asked for.
+  const spotId = desk.chosen?.spotId ?? listed ?? plan.colours[0]?.spotId;
   const order = useMemo(() => sewingOrder(plan, areas, spotId), [plan, areas, spotId]);
   const ids = order.map(({ face }) => String(face));
-  const name = plan.colours.find((colour) => colour.spotId === spotId)?.name ?? "";
-  if (order.length === 0) return null;
   return (
     <div className="pt-2">
-      <p className="pb-1 font-semibold">{name}, area by area</p>
+      <SelectField
+        label="Area by area"
+        value={spotId ?? ""}
+        options={plan.colours.map((colour) => ({ value: colour.spotId, text: colour.name }))}
+        onChange={(id) => {
+          desk.choose(null);
+          setListed(id);
+        }}
+      />
       <SortableGroups
         groups={[ids]}
         onMove={(id, toPlaceOf) => desk.setSequence(moveInList(ids, id, toPlaceOf).map(Number))}

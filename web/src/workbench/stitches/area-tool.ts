@@ -10,6 +10,9 @@ const HANDLE_MM = 8;
 /** Angles that are nearly round are round, degrees. */
 const ROUND_DEG = 5;
 
+/** Half of how far rings that nobody moved lie apart, mm. */
+const READY_MM = 1.5;
+
 export type Grip = "angle" | "start" | "stop";
 
 /** What is in hand, and where it is. */
@@ -70,15 +73,22 @@ export function angleTo(middle: Point, place: Point): number {
   return Math.abs(half - round) < ROUND_DEG ? round % 180 : Math.round(half);
 }
 
+/** Where the rings for coming in and going out lie: as they were chosen, or ready in the area's middle. */
+export function waysOf({ rings, start, stop }: SewnArea): readonly [Point, Point] {
+  const { x, y } = placeInside(rings);
+  return [start ?? { x: x - READY_MM, y }, stop ?? { x: x + READY_MM, y }];
+}
+
 function gripsOf(area: SewnArea, middle: Point, hand: Hand | null): { grip: Grip; at: Point }[] {
   const at = (grip: Grip, own: Point | null) => (hand?.grip === grip ? hand.at : own);
   const radians = (area.numbers.angleDeg * Math.PI) / 180;
   const length = Math.max(HANDLE_MM, Math.sqrt(area.areaMm2) / 3);
   const end = { x: middle.x + length * Math.cos(radians), y: middle.y + length * Math.sin(radians) };
+  const [start, stop] = waysOf(area);
   const all: { grip: Grip; at: Point | null }[] = [
     ...(area.numbers.as === "fill" ? [{ grip: "angle" as const, at: at("angle", end) }] : []),
-    { grip: "start", at: at("start", area.start ?? { x: middle.x - 1.5, y: middle.y }) },
-    { grip: "stop", at: at("stop", area.stop ?? { x: middle.x + 1.5, y: middle.y }) },
+    { grip: "start", at: at("start", start) },
+    { grip: "stop", at: at("stop", stop) },
   ];
   return all.flatMap(({ grip, at: place }) => (place ? [{ grip, at: place }] : []));
 }

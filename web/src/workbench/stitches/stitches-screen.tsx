@@ -1,6 +1,7 @@
 // Stitches on the bench: the sewn plan at the step after the shapes, stitch files at the Output step.
 import { type Stitches, stitches } from "@plain-palette/core/stitch";
 import { useMemo, useState } from "react";
+import { Link } from "react-router";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { count } from "../count.ts";
 import { useShapesResult } from "../looks.ts";
@@ -87,7 +88,7 @@ const step: StepScreen = {
 export const stitchesScreen: ProcessScreen = {
   process: stitches,
   step,
-  useOutput({ computed }) {
+  useOutput({ job, computed }) {
     const made = stitchesIn(computed);
     return {
       isReady: (made?.plan.colours.length ?? 0) > 0,
@@ -96,7 +97,15 @@ export const stitchesScreen: ProcessScreen = {
           <dl>
             <Fact label="stitches.csv">the plan, stitch by stitch</Fact>
             <Fact label="stitches.svg">thread as it lies, true size</Fact>
+            <Fact label="worksheet.pdf">a page for the machine</Fact>
           </dl>
+          <p className="pt-1 text-xs text-soft">
+            The{" "}
+            <Link className="underline" to={`/practice?job=${job.id}`}>
+              practice bench
+            </Link>{" "}
+            sews the list that was made last.
+          </p>
         </Group>
       ),
       warningsTitle: "Before you sew",

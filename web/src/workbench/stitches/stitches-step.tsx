@@ -24,6 +24,7 @@ import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
 import type { AreaDesk } from "./area-desk.ts";
 import { AreaList } from "./area-list.tsx";
+import { waysOf } from "./area-tool.ts";
 import { SewnSettings, saysOfArea } from "./sewn-settings.tsx";
 
 const FABRIC_WORDS: Readonly<Record<Fabric, string>> = {
@@ -189,7 +190,10 @@ function AreaGroup({ made, desk }: { made: Stitches; desk: AreaDesk }) {
     <Group title="How it is sewn">
       {chosen ? (
         <p aria-live="polite" className="pb-1">
-          {nameOf(chosen)}: {saysOfArea(chosen)}.
+          {nameOf(chosen)}: {saysOfArea(chosen)}.{" "}
+          <span className="block text-xs text-soft" data-testid="area-ways">
+            {saysOfWays(chosen)}
+          </span>
         </p>
       ) : (
         <p className="pb-1 text-soft">Click an area on the table, or choose one below.</p>
@@ -207,6 +211,13 @@ function AreaGroup({ made, desk }: { made: Stitches; desk: AreaDesk }) {
       <AreaList made={made} desk={desk} />
     </Group>
   );
+}
+
+/** Where the needle comes in and goes out, mm; the rings on the table move them. */
+function saysOfWays(area: SewnArea): string {
+  const [start, stop] = waysOf(area).map(({ x, y }) => `${x.toFixed(1)}, ${y.toFixed(1)}`);
+  const whose = area.start || area.stop ? "" : ", as proposed";
+  return `Needle in at ${start}, out at ${stop} mm${whose}`;
 }
 
 function CheckGroup({ warnings, onPlace }: Pick<Props, "warnings" | "onPlace">) {
