@@ -55,10 +55,6 @@ try {
   await shoot("colours-checks");
   await page.getByRole("button", { name: "Show all" }).click();
   await page.getByRole("tab", { name: "Spots" }).click();
-  await page.getByRole("radio", { name: "Difference" }).click();
-  await ready(page);
-  await page.getByRole("img", { name: /^Scale of the difference/ }).waitFor();
-  await shoot("colours-difference");
   await page.getByRole("radio", { name: "Outlines" }).click();
   await open(page, ferry, "shapes", false);
   await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
@@ -74,9 +70,6 @@ try {
   await shoot("shapes-simplify");
   await page.keyboard.press("Escape");
   await page.getByRole("tab", { name: "Trace" }).click();
-  await page.getByRole("radio", { name: "Distance" }).click();
-  await ready(page);
-  await shoot("shapes-distance");
   await page.getByRole("button", { name: "Show all" }).click();
   await page.getByRole("radio", { name: "Result" }).click();
   await open(page, ferry, "separations", false);
@@ -87,6 +80,7 @@ try {
   await page.getByRole("list", { name: "Films" }).getByRole("button").nth(2).click();
   await shoot("output");
   await shootFilm(page, ferry, shoot);
+  await shootStitches(page, ferry, shoot);
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
@@ -158,6 +152,26 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
   for (let step = 0; step < 4; step++) await page.keyboard.press("PageDown");
   await shoot("practice");
   await open(page, ferry, "output");
+  await made.selectOption("Screens");
+  await ready(page);
+}
+
+/** The same job sewn: an area chosen, the plan half done. */
+async function shootStitches(page: Page, ferry: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  const made = page.getByRole("complementary", { name: "Ticket" }).getByLabel("Made with");
+  await made.selectOption("Stitches");
+  await ready(page);
+  await open(page, ferry, "stitches", false);
+  await page.mouse.click(640, 500);
+  await ready(page);
+  await shoot("stitches");
+  await page.getByRole("button", { name: "Sew", exact: true }).click();
+  await page.getByRole("button", { name: "Pause" }).click();
+  for (let thread = 0; thread < 4; thread++) await page.getByRole("button", { name: "The next thread" }).click();
+  await page.getByLabel("Stitch, slide").focus();
+  for (let step = 0; step < 3; step++) await page.keyboard.press("PageUp");
+  await shoot("stitches-playback");
+  await page.getByRole("button", { name: "All of it" }).click();
   await made.selectOption("Screens");
   await ready(page);
 }

@@ -2,10 +2,10 @@
 import { COMMANDS, type StitchPlan } from "./plan.ts";
 
 /**
- * Needle points are counted in squares of this side, mm. One of a millimetre would hold four at every satin of two millimetres:
- * what cuts cloth is closeness over more than one row (our own).
+ * Needle points are counted in squares of this side, mm. In one of a millimetre every satin, and every edge where
+ * rows turn, would hold more than four: what cuts cloth is closeness over more than one row (our own).
  */
-export const DENSITY_CELL_MM = 2;
+export const DENSITY_CELL_MM = 3;
 
 /** Needle points to a square millimetre in each square, row by row from the design's top left corner. */
 export interface Density {

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { FACTS } from "../../../tools/testing/output-facts.ts";
 import type { Rgb } from "../colour/index.ts";
 import { flattenPath } from "../geometry/index.ts";
-import type { Raster } from "../raster/index.ts";
+import { type Raster, wholeFrame } from "../raster/index.ts";
 import { paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { transfer } from "./index.ts";
 import type { TransferSettings } from "./settings.ts";
@@ -20,6 +20,7 @@ function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm 
   const design = {
     map,
     picture: raster,
+    frame: wholeFrame(raster.width, raster.height),
     spots,
     order: [],
     widthMm,
