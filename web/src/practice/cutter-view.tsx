@@ -11,6 +11,7 @@ import {
 import { type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
+import { TimeSlide } from "./time-slide.tsx";
 
 interface Props {
   readonly name: string;
@@ -64,22 +65,14 @@ export function CutterView({ name, plot, widthMm, heightMm, colour, hasBoxes, fa
           ]}
           onChange={(value) => setWeeded(value === "weeded")}
         />
-        <label className="flex min-w-40 flex-1 items-center gap-2">
-          <span className="sr-only">Time</span>
-          <input
-            type="range"
-            aria-label="Time"
-            className="w-full accent-ink"
-            min={0}
-            max={totalS}
-            step={totalS / 1000 || 1}
-            value={timeS}
-            onChange={(event) => {
-              stop();
-              setTime(Number(event.target.value));
-            }}
-          />
-        </label>
+        <TimeSlide
+          timeS={timeS}
+          totalS={totalS}
+          onTime={(next) => {
+            stop();
+            setTime(next);
+          }}
+        />
         <span className="w-28 text-right text-soft">
           {timeS.toFixed(0)} of {totalS.toFixed(0)} s
         </span>

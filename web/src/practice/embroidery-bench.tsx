@@ -12,6 +12,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { readPlan } from "./plan-masks.ts";
+import { TimeSlide } from "./time-slide.tsx";
 
 const SPEEDS = [
   { value: "1", text: "1 ×" },
@@ -155,22 +156,14 @@ function Machine({ list, done, garment, colours }: MachineProps) {
           {isPlaying ? "Stop" : timeS >= totalS ? "Sew again" : "Sew"}
         </Button>
         <Choice label="Speed" value={speed} options={SPEEDS} onChange={(value) => setSpeed(value)} />
-        <label className="flex min-w-40 flex-1 items-center gap-2">
-          <span className="sr-only">Time</span>
-          <input
-            type="range"
-            aria-label="Time"
-            className="w-full accent-ink"
-            min={0}
-            max={totalS}
-            step={totalS / 1000 || 1}
-            value={timeS}
-            onChange={(event) => {
-              setPlaying(false);
-              setTime(Number(event.target.value));
-            }}
-          />
-        </label>
+        <TimeSlide
+          timeS={timeS}
+          totalS={totalS}
+          onTime={(next) => {
+            setPlaying(false);
+            setTime(next);
+          }}
+        />
         <span className="w-28 text-right text-soft">
           {Math.floor(timeS / 60)} of {Math.ceil(totalS / 60)} min
         </span>

@@ -11,6 +11,7 @@ import { Choice } from "../../parts/choice.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
 import type { OutputPart } from "../screen.ts";
+import { WarningList } from "../warning-list.tsx";
 
 interface Props {
   readonly warnings: readonly Warning[];
@@ -35,24 +36,7 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
       {part.settings}
       {warnings.length > 0 && (
         <Group title={part.warningsTitle}>
-          <ul className="grid gap-1.5">
-            {warnings.map(({ text, place }) => (
-              <li key={text}>
-                {place ? (
-                  <button
-                    type="button"
-                    className="text-left underline decoration-rule hover:decoration-ink"
-                    title="Show it on the table"
-                    onClick={() => onPlace(place)}
-                  >
-                    {text}
-                  </button>
-                ) : (
-                  text
-                )}
-              </li>
-            ))}
-          </ul>
+          <WarningList warnings={warnings} onPlace={onPlace} />
         </Group>
       )}
       <Group title="Files">

@@ -22,6 +22,7 @@ import { useShop } from "../../shop/use-shop.ts";
 import { count } from "../count.ts";
 import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
+import { WarningList } from "../warning-list.tsx";
 import type { AreaDesk } from "./area-desk.ts";
 import { AreaList } from "./area-list.tsx";
 import { waysOf } from "./area-tool.ts";
@@ -224,19 +225,7 @@ function CheckGroup({ warnings, onPlace }: Pick<Props, "warnings" | "onPlace">) 
   return (
     <Group title="Before you sew">
       {warnings.length === 0 && <p>Nothing that the machine or the cloth would not take.</p>}
-      <ul>
-        {warnings.map(({ text, place }) => (
-          <li key={text} className="py-1">
-            {place ? (
-              <button type="button" className="text-left underline decoration-rule" onClick={() => onPlace(place)}>
-                {text}
-              </button>
-            ) : (
-              text
-            )}
-          </li>
-        ))}
-      </ul>
+      <WarningList warnings={warnings} onPlace={onPlace} />
     </Group>
   );
 }
