@@ -1,7 +1,7 @@
 // Every area with its numbers: as it is proposed, changed by the fabric, by what was decided on its spot, and on itself.
 import type { Design } from "../process/index.ts";
 import { invertMap, mapPoint, type Point } from "../raster/index.ts";
-import { faceAt } from "../trace/index.ts";
+import { holdsPlace } from "./area.ts";
 import { proposeColours } from "./colour-order.ts";
 import { FABRIC_NUMBERS } from "./fabric.ts";
 import type { ChosenArea, PlanColour } from "./plan.ts";
@@ -29,14 +29,17 @@ type Places = Pick<Design, "map" | "frame" | "widthMm" | "spots">;
 /** What is sewn how, and in which order of colours. */
 export function chooseAreas(measured: readonly MeasuredArea[], design: Places, settings: StitchSettings): Choice {
   const { map, spots } = design;
-  const faceOf = finderOf(design);
   const toMm = millimetresOf(design);
+  const faceOf = (place: Point) => {
+    const at = toMm(place);
+    return measured.find(({ rings }) => holdsPlace(rings, at))?.face ?? -1;
+  };
   const lost: string[] = [];
   const entries = new Map<number, AreaEntry[]>();
   for (const entry of settings.areas) {
     if (!entry.isOn) continue;
     const face = faceOf(entry.at);
-    if (measured.some((area) => area.face === face)) entries.set(face, [...(entries.get(face) ?? []), entry]);
+    if (face >= 0) entries.set(face, [...(entries.get(face) ?? []), entry]);
     else lost.push(entry.id);
   }
   const turns = new Map(settings.sequence.map((place, turn) => [faceOf(place), turn]));
@@ -86,12 +89,6 @@ function placeFirst(proposed: readonly string[], chosen: readonly string[]): str
   const known = chosen.filter((id) => proposed.includes(id));
   let next = 0;
   return proposed.map((id) => (known.includes(id) ? known[next++] : id));
-}
-
-/** The face at a place in the client's pixels; -1 where there is none. */
-function finderOf({ map, frame }: Places): (place: Point) => number {
-  const toPrepared = invertMap(frame.toSource);
-  return (place) => faceAt(map, mapPoint(toPrepared, place));
 }
 
 /** A place in the client's pixels as millimetres of the design. */

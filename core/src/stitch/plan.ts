@@ -2,6 +2,7 @@
 import type { Rgb } from "../colour/index.ts";
 import { lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
+import type { Ring } from "./area.ts";
 import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
@@ -93,6 +94,8 @@ export function planStitches(
   const turnOf = new Int32Array(areas.length).fill(-1);
   let turn = 0;
   for (const { items } of blocks) for (const { area, isBorder } of items) if (!isBorder) turnOf[area] = turn++;
+  // What pulls where depends on which areas are sewn before which.
+  const around = turnOf.join(" ");
   const grid = makeWayGrid(areas, widthMm, heightMm);
   const writer = new PlanWriter();
   let sewn = -1;
@@ -113,7 +116,7 @@ export function planStitches(
         const over = areaAt(grid, x, y);
         return over >= 0 && isOver(over) ? -OVER_MM : area.numbers.pullMm;
       };
-      sewItem(area, item, pullAt, from, to).forEach((strand, s) => {
+      sewOnce(area, item, around, pullAt, from, to).forEach((strand, s) => {
         const needles = strand.flatMap((piece) => piece.needles);
         const first = { x: needles[0], y: needles[1] };
         // What has no room for one stitch is not worth a tie.
@@ -127,6 +130,30 @@ export function planStitches(
   }
   writer.end();
   return { widthMm, heightMm, colours, ...writer.lists() };
+}
+
+/** What was sewn of areas last, by their outlines: after a change of one of them the others need not be sewn again. */
+const sewnLast = new WeakMap<
+  readonly Ring[],
+  Map<boolean, { readonly key: string; readonly strands: readonly Strand[] }>
+>();
+
+/** The strands of an item, those from before if nothing that they depend on is another; `around` names what lies beside it. */
+function sewOnce(
+  area: ChosenArea,
+  item: Item,
+  around: string,
+  pullAt: PullAt,
+  from: Point,
+  to: Point,
+): readonly Strand[] {
+  const key = JSON.stringify([area.numbers, around, from, to]);
+  const kept = sewnLast.get(area.rings) ?? new Map();
+  const last = kept.get(item.isBorder);
+  if (last?.key === key) return last.strands;
+  const strands = sewItem(area, item, pullAt, from, to);
+  sewnLast.set(area.rings, kept.set(item.isBorder, { key, strands }));
+  return strands;
 }
 
 /** An area with its own border right after it; or the border alone, in another thread. */
