@@ -51,26 +51,10 @@ const step: StepScreen = {
       ];
     }, [plan, isWhole, shows, mostPerMm2, mmPerPx]);
     const report = computed.made?.find(({ process }) => process === stitches.id)?.report ?? null;
-    return {
-      wishes: { upTo: "make" },
-      // While it is played the cloth is bare.
-      result: isWhole ? (thread ?? shapes) : NO_LAYERS,
-      marks,
-      moving: look === "source" ? undefined : playback.overlays,
-      canFade: isWhole,
-      legend: plan && look !== "source" ? <PlayBar plan={plan} playback={playback} /> : null,
-      tool: made
-        ? areaTool({
-            ...{ areas: made.areas, chosen: desk.chosen, mmPerPx, hand, setHand },
-            choose: (face) => {
-              desk.choose(face);
-              desk.setScope("area");
-            },
-            turn: (angleDeg) => desk.decide("area", { angleDeg }),
-            move: desk.movePlace,
-          })
-        : null,
-      panel: (
+    const settings = stitches.settingsIn(bench.recipe);
+    // While it is played a frame is drawn sixty times a second: the panel stays as it is.
+    const panel = useMemo(
+      () => (
         <StitchesStep
           made={made}
           warnings={report?.warnings ?? []}
@@ -81,6 +65,30 @@ const step: StepScreen = {
           onPlace={showPlace}
         />
       ),
+      [made, report, hidden, desk.chosen, desk.scope, settings, shows],
+    );
+    return {
+      wishes: { upTo: "make" },
+      // While it is played the cloth is bare.
+      result: isWhole ? (thread ?? shapes) : NO_LAYERS,
+      marks,
+      moving: look === "source" ? undefined : playback.overlays,
+      canFade: isWhole,
+      legend: plan && look !== "source" ? <PlayBar plan={plan} playback={playback} /> : null,
+      // Nothing is in hand while it is played.
+      tool:
+        made && isWhole
+          ? areaTool({
+              ...{ areas: made.areas, chosen: desk.chosen, mmPerPx, hand, setHand },
+              choose: (face) => {
+                desk.choose(face);
+                desk.setScope("area");
+              },
+              turn: (angleDeg) => desk.decide("area", { angleDeg }),
+              move: desk.movePlace,
+            })
+          : null,
+      panel,
     };
   },
 };
