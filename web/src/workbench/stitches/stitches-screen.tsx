@@ -1,5 +1,5 @@
 // Stitches on the bench: the sewn plan at the step after the shapes, stitch files at the Output step.
-import { type Stitches, stitches } from "@plain-palette/core/stitch";
+import { COMMANDS, type Stitches, stitches } from "@plain-palette/core/stitch";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { TableLayer } from "../../light-table/layers.ts";
@@ -26,7 +26,9 @@ const step: StepScreen = {
   summarise({ recipe, computed }) {
     const plan = stitchesIn(computed)?.plan;
     const { fabric } = stitches.settingsIn(recipe);
-    return plan ? `${count(plan.command.length, "stitch", "stitches")} on ${fabric}` : fabric;
+    if (!plan) return fabric;
+    const sewn = plan.command.reduce((sum, code) => sum + (COMMANDS[code] === "stitch" ? 1 : 0), 0);
+    return `${count(sewn, "stitch", "stitches")} on ${fabric}`;
   },
   useStep(bench) {
     const { computed, showPlace, mmPerPx, look } = bench;

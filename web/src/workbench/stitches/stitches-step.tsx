@@ -96,7 +96,7 @@ function ClothGroup({ made }: { made: Stitches | null }) {
   const { fabric, hoop, machine } = settings;
   const laid = made && chooseHoop(made.plan.widthMm, made.plan.heightMm, settings);
   const size = laid ? `${laid.widthMm} x ${laid.heightMm} mm` : "";
-  const own = laid && !laid.fits ? `None holds it; the largest is ${size}` : `Smallest that fits: ${size}`;
+  const own = laid && !laid.fits ? `None holds it; largest ${size}` : `Smallest that fits: ${size}`;
   return (
     <Group title="Cloth and hoop">
       <SelectField
