@@ -154,7 +154,7 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
       named[key] = name;
     }
   };
-  let stitches = 0;
+  let [stitches, jumps, trees] = [0, 0, 0];
   for (const { name, svg } of icons) {
     // What resvg draws is given back when rubbish is collected.
     global.gc?.();
@@ -169,20 +169,23 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
         (area) => area.spotId === spotId && (area.proposedAs === "fill" || area.proposedAs === "satin"),
       );
       const thread = drawThread(rows, c + 1);
+      const all = areas.filter((area) => area.spotId === spotId);
+      jumps += jumpedMm(rows, c + 1);
+      trees += shortestTree(all);
       for (let p = 0; p < thread.length; p++) if (thread[p] === 1 && room[p] === 0) spill++;
       if (own.length === 0) return;
       const wanted = drawFaces(map, own, 0);
-      let [all, bare] = [0, 0];
+      let [wantedPx, bare] = [0, 0];
       const holes = new Uint8Array(wanted.length);
       for (let p = 0; p < wanted.length; p++)
         if (wanted[p] === 1) {
-          all++;
+          wantedPx++;
           if (thread[p] === 0) {
             bare++;
             holes[p] = 1;
           }
         }
-      const [covered, hole] = [1 - bare / all, largestHole(holes)];
+      const [covered, hole] = [1 - bare / wantedPx, largestHole(holes)];
       if (covered < 0.97 || hole > 1) seen.push(`${spotId} ${(covered * 100).toFixed(1)} % hole ${hole.toFixed(2)}`);
       note("covered", covered, name);
       note("hole", hole, name);
@@ -209,8 +212,48 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
     "stitches over 12.1 mm": worst.long,
     "trims that no tie goes before": worst.loose,
     "changes of colour more than colours": worst.changes,
+    "jumps together, times the shortest trees of the gaps between areas of one colour": Number(
+      (jumps / trees).toFixed(2),
+    ),
     [`stitches of ${icons.length} icons`]: stitches,
   });
+}
+
+/** How far the needle jumps in one thread, the way to its first stitch apart, mm. */
+function jumpedMm(rows: readonly Row[], thread: number): number {
+  const own = rows.filter((row) => row.thread === thread && row.command !== "colour");
+  const first = own.findIndex(({ command }) => command === "stitch");
+  return own.reduce((sum, { command, x, y }, i) => {
+    const before = own[i - 1];
+    return i > first && command === "jump" && before ? sum + Math.hypot(x - before.x, y - before.y) : sum;
+  }, 0);
+}
+
+/** The shortest tree of gaps between areas (minimum spanning tree: Prim 1957), mm. */
+function shortestTree(areas: readonly MeasuredArea[]): number {
+  const gap = (a: MeasuredArea, b: MeasuredArea) => {
+    let least = Number.POSITIVE_INFINITY;
+    for (const one of a.rings)
+      for (const other of b.rings)
+        for (let i = 0; i < one.length; i += 2)
+          for (let j = 0; j < other.length; j += 2)
+            least = Math.min(
+              least,
+              Math.hypot((one[i] ?? 0) - (other[j] ?? 0), (one[i + 1] ?? 0) - (other[j + 1] ?? 0)),
+            );
+    return least;
+  };
+  const [first, ...rest] = areas;
+  if (!first) return 0;
+  const away = new Map(rest.map((area) => [area, gap(first, area)]));
+  let whole = 0;
+  while (away.size > 0) {
+    const [next, mm] = [...away].reduce((best, one) => (one[1] < best[1] ? one : best));
+    away.delete(next);
+    whole += mm;
+    for (const [other, before] of away) away.set(other, Math.min(before, gap(next, other)));
+  }
+  return whole;
 }
 
 /** Stitches outside the limits (a hundredth is what the list rounds to), and trims without ties. */
