@@ -1,0 +1,101 @@
+import { describe, expect, it } from "vitest";
+import { coveredShare, coverThread, readStitchList } from "../practice/index.ts";
+import { columnAlong, sewBorder } from "./border.ts";
+import { measureDensity } from "./density.ts";
+import { chooseHoop, readHoops } from "./hoop.ts";
+import { stitchSettingsSchema, writeStitchesCsv } from "./index.ts";
+import { STRIDE } from "./stations.ts";
+import { chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
+
+const square = ring(10, 10, 30, 10, 30, 30, 10, 30);
+
+describe("a border", () => {
+  it("is as wide as was said all round, half of it on either side of the outline", () => {
+    const { stations, isClosed } = columnAlong(circle(20, 20, 10), 1.3);
+    expect(isClosed).toBe(true);
+    for (let k = 0; k < stations.length; k += STRIDE) {
+      const [ax, ay, bx, by] = stations.subarray(k, k + STRIDE);
+      expect(Math.hypot(bx - ax, by - ay)).toBeCloseTo(1.3, 6);
+      expect(Math.hypot((ax + bx) / 2 - 20, (ay + by) / 2 - 20)).toBeCloseTo(10, 1);
+    }
+  });
+  it("in satin goes round corners without leaving them bare", () => {
+    const needles = sewBorder(square, { kind: "satin", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8 }, () => 0);
+    for (const [x, y] of [
+      [10, 10],
+      [30, 10],
+      [30, 30],
+      [10, 30],
+    ]) {
+      const near = needles.flatMap((_, i) => (i % 2 === 0 ? [Math.hypot(needles[i] - x, needles[i + 1] - y)] : []));
+      expect(Math.min(...near)).toBeLessThan(0.75);
+    }
+    const outside = needles.flatMap((_, i) =>
+      i % 2 === 0 ? [Math.max(10 - needles[i], needles[i] - 30, 10 - needles[i + 1], needles[i + 1] - 30)] : [],
+    );
+    expect(Math.max(...outside)).toBeLessThan(0.66);
+  });
+  it("in bean stitches passes the outline three times and ends where it began", () => {
+    const needles = sewBorder(square, { kind: "bean", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8 }, () => 0);
+    expect(needles.slice(-2)).toEqual(Array.from(square.subarray(0, 2)));
+    const whole = needles.reduce(
+      (sum, _, i) =>
+        i % 2 === 0 && i > 0 ? sum + Math.hypot(needles[i] - needles[i - 2], needles[i + 1] - needles[i - 1]) : sum,
+      0,
+    );
+    expect(whole).toBeCloseTo(3 * 80, 6);
+  });
+});
+
+describe("density", () => {
+  it("is needle points to a square millimetre: of a plain fill one over spacing times stitch length, and turns at its edges", () => {
+    const plan = planOf([chosen([ring(0, 0, 60, 0, 60, 60, 0, 60)], { hasUnderlay: false })]);
+    const { perMm2, columns } = measureDensity(plan);
+    const inner = Array.from(perMm2).filter((_, cell) => cell % columns > 2 && cell % columns < columns - 3);
+    const mean = inner.reduce((sum, value) => sum + value, 0) / inner.length;
+    expect(Math.abs(mean * 0.4 * 3.75 - 1)).toBeLessThan(0.05);
+    expect(perMm2.reduce((sum, value) => sum + value, 0) * 9).toBeCloseTo(
+      stitchesOf(plan).filter(({ x, y }) => x >= 0 && y >= 0 && x < 60 && y < 60).length,
+      2,
+    );
+  });
+});
+
+describe("hoops", () => {
+  const settings = stitchSettingsSchema.parse({});
+  it("of the shop are read as they are written down", () => {
+    expect(readHoops("100x100, 130 x 180")).toEqual([
+      { widthMm: 100, heightMm: 100 },
+      { widthMm: 130, heightMm: 180 },
+    ]);
+  });
+  it("are chosen as small as the design allows, turned if it fits no other way", () => {
+    expect(chooseHoop(90, 90, settings)).toMatchObject({ widthMm: 100, heightMm: 100, isTurned: false, fits: true });
+    expect(chooseHoop(58, 120, settings)).toMatchObject({ widthMm: 130, heightMm: 60, isTurned: true, fits: true });
+    expect(chooseHoop(150, 120, settings)).toMatchObject({ widthMm: 130, heightMm: 180, isTurned: true, fits: true });
+    expect(chooseHoop(300, 120, settings)).toMatchObject({ widthMm: 200, heightMm: 200, fits: false });
+  });
+  it("stay the person's, whether the design fits or not", () => {
+    const own = { ...settings, hoop: { widthMm: 80, heightMm: 80 } };
+    expect(chooseHoop(90, 60, own)).toMatchObject({ widthMm: 80, fits: false });
+  });
+});
+
+describe("what thread covers, read from the list alone", () => {
+  const perMm = 8;
+  const mask = (x0: number, y0: number, x1: number, y1: number) => ({
+    ...{ width: 60 * perMm, height: 60 * perMm, perMm },
+    data: Uint8Array.from({ length: (60 * perMm) ** 2 }, (_, p) => {
+      const [x, y] = [(p % (60 * perMm)) / perMm, Math.floor(p / (60 * perMm)) / perMm];
+      return x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : 0;
+    }),
+  });
+  it("is the area that was sewn, nearly all of it, and little beside it", () => {
+    const plan = planOf([chosen([square], { angleDeg: 45 })]);
+    const list = readStitchList(writeStitchesCsv(plan, { job: "Tern", hoop: "100 x 100", threads: ["Red"] }));
+    const thread = coverThread(list, 1, mask(0, 0, 60, 60));
+    expect(coveredShare(thread, mask(10, 10, 30, 30))).toBeGreaterThan(0.97);
+    expect(coveredShare(thread, mask(32, 10, 58, 30))).toBe(0);
+    expect(coveredShare(coverThread(list, 2, thread), mask(10, 10, 30, 30))).toBe(0);
+  });
+});
