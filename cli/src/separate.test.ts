@@ -278,6 +278,87 @@ describe("separate, as transfer film", () => {
   });
 });
 
+describe("separate, as stitches", () => {
+  const SEWN = "sewn";
+  let report: {
+    stitches: {
+      count: number;
+      trims: number;
+      jumps: number;
+      changes: number;
+      minutes: number;
+      hoop: { widthMm: number; heightMm: number };
+      colours: { spotId: string; thread: string | null; stitches: number; threadM: number }[];
+    };
+    layers?: unknown;
+  };
+
+  beforeAll(async () => {
+    const art = join(folder, `${SEWN}.svg`);
+    writeFileSync(art, ART);
+    const asked = ["--process", "stitches", "--background", "away", "--width", "90mm"];
+    const done = await separate(art, ...asked, "--fabric", "knit", "--hoop", "130x180");
+    expect(done.code).toBe(0);
+    report = JSON.parse(readFileSync(made(SEWN, "report.json"), "utf8"));
+  });
+
+  it("writes the list, the thread and the worksheet, and nothing of another process", () => {
+    const names = readdirSync(join(out, SEWN));
+    expect(names).toEqual(
+      expect.arrayContaining([
+        "recipe.json",
+        "report.json",
+        "shapes.svg",
+        "stitches.csv",
+        "stitches.svg",
+        "worksheet.pdf",
+      ]),
+    );
+    expect(names.filter((name) => /layer|film|separation/.test(name))).toEqual([]);
+    expect(report.layers).toBeUndefined();
+  });
+
+  it("reports what the list holds, row by row", () => {
+    const list = readFileSync(made(SEWN, "stitches.csv"), "utf8");
+    expect(list).toContain("# hoop: 130 x 180 mm");
+    expect(list).toContain("# size: 90.00 x 67.50 mm");
+    const rows = list
+      .split("\n")
+      .filter((line) => /^\d/.test(line))
+      .map((line) => line.split(","));
+    const of = (command: string) => rows.filter(([, own]) => own === command).length;
+    const { stitches } = report;
+    expect(stitches).toMatchObject({
+      ...{ count: of("stitch"), trims: of("trim"), jumps: of("jump"), changes: of("colour") },
+      hoop: { widthMm: 130, heightMm: 180 },
+    });
+    expect(stitches.colours.reduce((sum, colour) => sum + colour.stitches, 0)).toBe(stitches.count);
+    expect(stitches.colours).toHaveLength(3);
+    for (const { threadM, stitches: own } of stitches.colours) expect(threadM).toBeGreaterThan(own * 0.0015);
+  });
+
+  it("draws thread where shapes are (librsvg)", async () => {
+    const draw = async (file: string) => {
+      const { stdout } = await run("rsvg-convert", ["-w", "450", "-b", "white", made(SEWN, file)], {
+        encoding: "buffer",
+        maxBuffer: 1 << 26,
+      });
+      return sharp(stdout).removeAlpha().raw().toBuffer();
+    };
+    const [thread, shapes] = [await draw("stitches.svg"), await draw("shapes.svg")];
+    let differing = 0;
+    for (let i = 0; i < thread.length; i++) if (Math.abs((thread[i] ?? 0) - (shapes[i] ?? 0)) > 90) differing++;
+    // Along edges thread stands over by the pull, 0.4 mm on knit.
+    expect(differing / thread.length).toBeLessThan(0.06);
+  });
+
+  it("refuses cloths and hoops that it does not know", async () => {
+    const bad = async (...args: string[]) => (await separate("--process", "stitches", ...args, "a.png")).stderr;
+    expect(await bad("--fabric", "silk")).toContain('--fabric takes woven, knit, fleece, towel, cap, not "silk"');
+    expect(await bad("--hoop", "large")).toContain("--hoop takes width x height in millimetres");
+  });
+});
+
 describe("bad files", () => {
   it("each get one line with name and cause; the good ones are still done; exit code 2", async () => {
     const bad: Record<string, [Buffer, RegExp]> = {

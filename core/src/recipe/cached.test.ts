@@ -3,7 +3,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type ScreensSettings, screens } from "../screens/index.ts";
+import { type AreaEntry, type StitchSettings, stitches } from "../stitch/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
+import { type TransferSettings, transfer } from "../transfer/index.ts";
 import { makeRecipe, makeResultCache, type Recipe, runPipeline } from "./index.ts";
 
 const artwork = {
@@ -41,6 +43,12 @@ const screensEdit =
   (change: (screens: ScreensSettings) => Partial<ScreensSettings>): Edit =>
   (recipe) =>
     screens.withSettings(recipe, change(screens.settingsIn(recipe)));
+const transferEdit =
+  (part: Partial<TransferSettings>): Edit =>
+  (recipe) => ({ ...transfer.withSettings(recipe, part), process: "transfer" });
+const stitchesEdit =
+  (change: (stitches: StitchSettings) => Partial<StitchSettings>): Edit =>
+  (recipe) => ({ ...stitches.withSettings(recipe, change(stitches.settingsIn(recipe))), process: "stitches" });
 const actionsOf = (...actions: object[]) => makeRecipe({ artwork: { actions: actions as never } }).artwork.actions;
 
 /** One decision of any kind, as a person makes them. */
@@ -125,6 +133,42 @@ const edit: fc.Arbitrary<Edit> = fc.oneof(
       { decided: { "101014": true } },
     )
     .map((part) => screensEdit(({ base }) => ({ base: { ...base, ...part } }))),
+  fc
+    .constantFrom<Partial<TransferSettings>>(
+      { lapMm: 1 },
+      { toleranceMm: 0.2 },
+      { order: ["14304f", "d8412f"] },
+      { decided: { d8412f: { mode: "solid" } } },
+      { thickensStrips: true },
+      { givesIslands: true },
+      { isMirrored: false },
+      { limits: { stripMm: 3, gapMm: 2, islandMm: 8 } },
+    )
+    .map(transferEdit),
+  fc
+    .constantFrom<Partial<StitchSettings>>(
+      { fabric: "knit" },
+      { order: ["14304f", "d8412f"] },
+      { everywhere: { spacingMm: 0.6 } },
+      { decided: { d8412f: { angleDeg: 10, border: { kind: "satin", widthMm: 2, spotId: "14304f" } } } },
+      { sequence: [{ x: 30, y: 52 }] },
+      { hoop: { widthMm: 50, heightMm: 50 } },
+    )
+    .map((part) => stitchesEdit(() => part)),
+  fc
+    .tuple(
+      place,
+      fc.constantFrom<Partial<AreaEntry>>(
+        { as: "satin" },
+        { as: "none" },
+        { angleDeg: 70 },
+        { start: { x: 12, y: 40 } },
+        { stop: { x: 60, y: 30 }, isOn: false },
+      ),
+    )
+    .map(([at, part]) =>
+      stitchesEdit(({ areas }) => ({ areas: [...areas, { id: `area-${areas.length}`, isOn: true, at, ...part }] })),
+    ),
 );
 
 describe("results that are kept", () => {
@@ -144,12 +188,14 @@ describe("results that are kept", () => {
             expect(kept.assignment.spotOfPixel).toEqual(fresh.assignment.spotOfPixel);
             expect(kept.assignment.underLines).toEqual(fresh.assignment.underLines);
             expect(kept.map).toEqual(fresh.map);
-            expect(screens.resultIn(kept.made)).toEqual(screens.resultIn(fresh.made));
+            expect(kept.made.map(({ process, result }) => ({ process, result }))).toEqual(
+              fresh.made.map(({ process, result }) => ({ process, result })),
+            );
           }
           if (!isUndone) recipe = changed;
         }
       }),
-      { numRuns: 15 },
+      { numRuns: 25 },
     );
   });
 });
