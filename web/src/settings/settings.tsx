@@ -1,4 +1,5 @@
-// Shop settings: what a colour costs, how near is near enough, what still prints and cuts, how film is pressed.
+// Shop settings: what a colour costs, how near is near enough, what still prints and cuts, how film is pressed and stitches
+// are sewn.
 import { FILM_FACTS, type ShopSettings, type ShopSettingsPatch } from "@plain-palette/core/shelf";
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
@@ -81,6 +82,23 @@ const FILM_NUMBERS = [
   { key: "finalS", label: "Press the whole", unit: "s", hint: "At the end", stepBy: 1 },
 ] as const;
 
+/** Of the embroidery machine. */
+const STITCH_NUMBERS = [
+  { key: "stitchesPerMinute", label: "Speed", unit: "a min", hint: "Stitches", min: 50, max: 3000, stepBy: 50 },
+  { key: "changeS", label: "A change of thread", unit: "s", hint: null, min: 0, max: 600, stepBy: 1 },
+  { key: "trimS", label: "A trim", unit: "s", hint: null, min: 0, max: 600, stepBy: 1 },
+  { key: "perThousand", label: "A thousand stitches", unit: "", hint: "On one piece", min: 0, max: 1000, stepBy: 0.1 },
+  {
+    key: "mostPerMm2",
+    label: "Stitches to a mm² at most",
+    unit: "",
+    hint: "From there on cloth is cut",
+    min: 0.5,
+    max: 20,
+    stepBy: 0.5,
+  },
+] as const;
+
 function Fields({ settings, set }: FieldsProps) {
   const numbers = (group: keyof typeof NUMBERS) =>
     NUMBERS[group].map(({ key, ...field }) => (
@@ -115,6 +133,19 @@ function Fields({ settings, set }: FieldsProps) {
             value={settings[key]}
             onChange={(v) => set({ [key]: v })}
           />
+        ))}
+      </Sheet>
+      <Sheet title="Stitches">
+        <Row label="Hoops, mm">
+          <InPlaceText
+            label="Hoops, mm"
+            text={settings.hoops}
+            className="mx-0! border-rule! bg-card! px-2! py-1! text-right"
+            onCommit={(hoops) => hoops.trim() && set({ hoops })}
+          />
+        </Row>
+        {STITCH_NUMBERS.map(({ key, ...field }) => (
+          <NumberField key={key} {...field} value={settings[key]} onChange={(v) => set({ [key]: v })} />
         ))}
       </Sheet>
     </>
