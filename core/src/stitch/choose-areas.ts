@@ -72,7 +72,7 @@ function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings:
     angleDeg: said.angleDeg ?? area.proposedAngleDeg,
     spacingMm: said.spacingMm ?? fabric.spacingMm,
     stitchMm: said.stitchMm ?? FILL_STITCH_MM,
-    ...{ runMm: RUN_MM, beanMm: BEAN_MM, passes: 3, splitMm: SPLIT_MM },
+    ...{ runMm: RUN_MM, beanMm: BEAN_MM, passes: said.passes ?? 3, splitMm: SPLIT_MM },
     pullMm: said.pullMm ?? fabric.pullMm,
     hasUnderlay: said.hasUnderlay ?? true,
     latticeMm: fabric.latticeMm,

@@ -2,6 +2,7 @@
 import { warnOfMissing } from "../labels/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
+import { writeAppliqueSvg } from "./applique-svg.ts";
 import { countPlan } from "./count.ts";
 import { chooseHoop } from "./hoop.ts";
 import type { ChosenArea, StitchPlan } from "./plan.ts";
@@ -23,7 +24,7 @@ export interface Stitches {
 }
 
 export function listStitchOutputs(
-  { plan }: Stitches,
+  { plan, areas }: Stitches,
   { stock }: Pick<Design, "stock">,
   settings: StitchSettings,
   facts: OutputFacts,
@@ -39,12 +40,14 @@ export function listStitchOutputs(
     ...{ name, mediaType },
     make: async () => new TextEncoder().encode(write()),
   });
+  const cloth = writeAppliqueSvg(plan, areas);
   return {
     outputs: [
       text("stitches.csv", "text/csv", () =>
         writeStitchesCsv(plan, { job: facts.job, hoop: `${hoop.widthMm} x ${hoop.heightMm} mm`, threads }),
       ),
       text("stitches.svg", "image/svg+xml", () => writeStitchesSvg(plan)),
+      ...(cloth === null ? [] : [text("applique.svg", "image/svg+xml", () => cloth)]),
       {
         name: "worksheet.pdf",
         mediaType: "application/pdf",

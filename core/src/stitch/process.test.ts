@@ -202,6 +202,35 @@ describe("the files", () => {
     expect(pages).toMatch(/Pages:\s+1\n/);
     expect(pages).toMatch(/595\.\d+ x 841\.\d+ pts/);
   });
+  it("have the outline of an applique's cloth, to be cut at true size, and of nothing else", async () => {
+    const cut = make({ areas: [{ id: "a", isOn: true, at: { x: 75, y: 25 }, as: "applique" }] }).product.outputs(FACTS);
+    const file = cut.outputs.find(({ name }) => name === "applique.svg");
+    const svg = new TextDecoder().decode(await file?.make(() => {}));
+    expect(svg).toContain('width="100mm" height="60mm"');
+    const numbers = (/ d="M([^"]*)Z"/.exec(svg)?.[1] ?? "").split(" ").map(Number);
+    const [xs, ys] = [0, 1].map((axis) => numbers.filter((_, i) => i % 2 === axis));
+    const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+    for (const [edge, wanted] of [
+      [left, 60],
+      [right, 90],
+      [top, 10],
+      [bottom, 40],
+    ])
+      expect(Math.abs(edge - wanted)).toBeLessThan(0.1);
+    expect(svg.match(/<path/g)).toHaveLength(1);
+  });
+  it("sew five passes of a bean stitch where that was chosen", () => {
+    const lengthOf = (passes: 3 | 5) => {
+      const at = { x: 29.5, y: 20 };
+      const bean = { id: "a", isOn: true, at, as: "bean" as const, passes };
+      const { made, product } = make({ decided: { [GOLD_ID]: { as: "none" } }, areas: [bean] });
+      const area = made.areas.indexOf(areaAt(made, at.x, at.y));
+      expect(product.process).toBe("stitches");
+      return Array.from(made.plan.area).filter((one) => one === area).length;
+    };
+    // One pass out, three or five back, of the same stitches.
+    expect(lengthOf(5) / lengthOf(3)).toBeGreaterThan(1.4);
+  });
   it("shrink a picture that is larger than the page, and say by how much", async () => {
     const { product } = make({}, { widthMm: 300 });
     const pdf = await product.outputs(FACTS).outputs[2].make(() => {});

@@ -27,6 +27,8 @@ const choice = {
   stitchMm: limit("stitchMm").optional(),
   pullMm: limit("pullMm").optional(),
   hasUnderlay: z.boolean().optional(),
+  /** How often a bean stitch goes over each stretch. */
+  passes: z.union([z.literal(3), z.literal(5)]).optional(),
   /** Along outlines; in another spot's thread if one is named. */
   border: z
     .object({

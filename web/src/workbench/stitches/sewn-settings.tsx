@@ -87,6 +87,20 @@ export function SewnSettings({ numbers, choice, threads, onChange, onReset }: Pr
           onChange={(stitchMm) => onChange({ stitchMm })}
         />
       )}
+      {as === "bean" && (
+        <div className="flex items-center justify-between py-1">
+          <span>Passes</span>
+          <Choice
+            label="Passes of a bean stitch"
+            value={String(numbers.passes)}
+            options={[
+              { value: "3", text: "Three" },
+              { value: "5", text: "Five" },
+            ]}
+            onChange={(value) => onChange({ passes: value === "5" ? 5 : 3 })}
+          />
+        </div>
+      )}
       {as !== "none" && (
         <div className="flex items-center justify-between py-1">
           <span>Border</span>
