@@ -1,6 +1,5 @@
 // applique.svg: the outlines that cloth is cut along, at true size, where it lies in the design.
-import type { SewnArea } from "./outputs.ts";
-import type { StitchPlan } from "./plan.ts";
+import type { SewnArea, StitchPlan } from "./plan.ts";
 
 const DIGITS = 2;
 

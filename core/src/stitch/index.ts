@@ -5,7 +5,7 @@ export { countPlan, type PlanCount } from "./count.ts";
 export { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 export { FABRICS, type Fabric } from "./fabric.ts";
 export { chooseHoop, type Hoop, type HoopChoice, readHoops } from "./hoop.ts";
-export type { SewnArea, Stitches } from "./outputs.ts";
+export type { Stitches } from "./outputs.ts";
 export {
   type ChosenArea,
   COMMANDS,
@@ -13,6 +13,7 @@ export {
   MOST_STITCH_MM,
   type PlanColour,
   planStitches,
+  type SewnArea,
   STITCH_KINDS,
   type StitchKind,
   type StitchPlan,

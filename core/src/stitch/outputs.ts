@@ -5,14 +5,11 @@ import type { Design, Outputs } from "../process/index.ts";
 import { writeAppliqueSvg } from "./applique-svg.ts";
 import { countPlan } from "./count.ts";
 import { chooseHoop } from "./hoop.ts";
-import type { ChosenArea, StitchPlan } from "./plan.ts";
+import type { SewnArea, StitchPlan } from "./plan.ts";
 import type { StitchSettings } from "./settings.ts";
 import { writeStitchesCsv } from "./stitches-csv.ts";
 import { writeStitchesSvg } from "./stitches-svg.ts";
 import { writeWorksheet } from "./worksheet-pdf.ts";
-
-/** An area as it was sewn; the columns in it are the planner's alone. */
-export type SewnArea = Omit<ChosenArea, "columns">;
 
 /** What is made of a design. */
 export interface Stitches {

@@ -66,6 +66,9 @@ export interface ChosenArea extends MeasuredArea {
   readonly entryIds: readonly string[];
 }
 
+/** An area as it was sewn; the columns in it are the planner's alone. */
+export type SewnArea = Omit<ChosenArea, "columns">;
+
 /** An area's own stitches, or a border that another thread sews along it. */
 interface Item {
   readonly area: number;

@@ -5,7 +5,8 @@ import type { Design, ProcessReport } from "../process/index.ts";
 import { countPlan } from "./count.ts";
 import { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 import { chooseHoop } from "./hoop.ts";
-import type { SewnArea, Stitches } from "./outputs.ts";
+import type { Stitches } from "./outputs.ts";
+import type { SewnArea } from "./plan.ts";
 import { SATIN_FROM_MM } from "./propose-sewing.ts";
 import type { StitchSettings } from "./settings.ts";
 
