@@ -17,6 +17,8 @@ export interface StitchList {
   readonly heightMm: number | null;
   readonly hoop: { readonly widthMm: number; readonly heightMm: number } | null;
   readonly threads: readonly string[];
+  /** What of the design each thread sews: the id of its spot in shapes.svg, and its colour; where the list says so. */
+  readonly spots: readonly { readonly id: string; readonly hex: string }[];
   readonly rows: readonly ListRow[];
   /** Lines that could not be read, and why. */
   readonly unread: readonly { readonly line: number; readonly text: string }[];
@@ -29,6 +31,7 @@ export function readStitchList(text: string): StitchList {
   const rows: ListRow[] = [];
   const unread: { line: number; text: string }[] = [];
   const threads: string[] = [];
+  const spots: { id: string; hex: string }[] = [];
   const said = new Map<string, readonly [number, number]>();
   let hasHeader = false;
   text.split(/\r?\n/).forEach((one, i) => {
@@ -38,6 +41,8 @@ export function readStitchList(text: string): StitchList {
       const pair = PAIR.exec(value);
       if ((word === "size" || word === "hoop") && pair) said.set(word, [Number(pair[1]), Number(pair[2])]);
       if (word === "thread") threads.push(value);
+      const [, id = "", hex = ""] = /^(\S+) (#[0-9a-f]{6})$/.exec(value) ?? [];
+      if (word === "spot" && hex !== "") spots.push({ id, hex });
       return;
     }
     if (one.trim() === "") return;
@@ -57,7 +62,7 @@ export function readStitchList(text: string): StitchList {
   const size = said.get("size");
   const hoop = said.get("hoop");
   return {
-    ...{ widthMm: size?.[0] ?? null, heightMm: size?.[1] ?? null, threads, rows, unread },
+    ...{ widthMm: size?.[0] ?? null, heightMm: size?.[1] ?? null, threads, spots, rows, unread },
     hoop: hoop ? { widthMm: hoop[0], heightMm: hoop[1] } : null,
   };
 }

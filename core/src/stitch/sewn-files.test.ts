@@ -42,6 +42,10 @@ describe("stitches.csv, read by the practice machine", () => {
     expect(list.unread).toEqual([]);
     expect([list.widthMm, list.heightMm, list.hoop]).toEqual([60, 60, { widthMm: 100, heightMm: 100 }]);
     expect(list.threads).toEqual(FACTS.threads);
+    expect(list.spots).toEqual([
+      { id: "aa0000", hex: "#aa0000" },
+      { id: "0000aa", hex: "#0000aa" },
+    ]);
     const sewn = list.rows.filter(({ command }) => command === "stitch");
     const planned = stitchesOf(plan);
     expect(sewn).toHaveLength(planned.length);

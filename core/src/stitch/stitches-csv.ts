@@ -1,5 +1,6 @@
 // Stitches as an open list: docs/formats.md describes it. Comment lines first, then a row for each command; mm from the design's
 // middle, x right, y up.
+import { formatHex } from "../colour/index.ts";
 import { COMMANDS, type StitchPlan } from "./plan.ts";
 
 /** Numbers are written to a hundredth of a millimetre: a tenth of what machines move. */
@@ -20,6 +21,7 @@ export function writeStitchesCsv(plan: StitchPlan, { job, hoop, threads }: Stitc
     `size: ${size} mm`,
     `hoop: ${hoop}`,
     ...threads.map((thread, i) => `thread ${i + 1}: ${thread}`),
+    ...plan.colours.map(({ spotId, rgb }, i) => `spot ${i + 1}: ${spotId} ${formatHex(rgb)}`),
   ].map((line) => `# ${line.replace(/\s+/g, " ")}`);
   const rows = Array.from(plan.command, (code, i) =>
     [

@@ -35,19 +35,17 @@ export function EmbroideryBench({
   const list = useMemo(() => readStitchList(text), [text]);
   const faults = useMemo(() => findSewFaults(list), [list]);
   const plan = useMemo(() => (shapesSvg ? readPlan(shapesSvg) : null), [shapesSvg]);
-  // Threads are told from each other by how they were written down; shapes by their spot: in the same order they need not be.
   const cover = useMemo(
     () =>
       list.threads.map((name, i) => {
-        const masks = plan?.layers ?? [];
-        const own = masks.map(({ mask, colour, name: spot }) => {
-          const thread = coverThread(list, i + 1, mask);
-          return { share: coveredShare(thread, mask), colour, spot };
-        });
-        return { number: i + 1, name, best: own.reduce((best, one) => (one.share > best.share ? one : best), NOTHING) };
+        const spot = list.spots[i];
+        const mask = plan?.layers.find(({ id }) => id === spot?.id)?.mask;
+        const share = mask ? coveredShare(coverThread(list, i + 1, mask), mask) : null;
+        return { number: i + 1, name, share, colour: spot?.hex ?? NO_COLOUR };
       }),
     [list, plan],
   );
+  const colours = useMemo(() => cover.map(({ colour }) => colour), [cover]);
   const done = useMemo(() => clockList(list, USUAL_MACHINE), [list]);
   const totalS = done.at(-1) ?? 0;
   return (
@@ -59,16 +57,16 @@ export function EmbroideryBench({
       <div className="flex flex-wrap gap-6">
         <section aria-label="Threads" className="w-72">
           <ol className="border border-rule bg-card">
-            {cover.map(({ number, name, best }) => (
+            {cover.map(({ number, name, share, colour }) => (
               <li key={number} className="flex items-baseline gap-2 border-t border-rule px-2 py-1 first:border-t-0">
                 <span className="w-5 text-right text-soft">{number}</span>
                 <span
                   aria-hidden
                   className="h-3 w-5 self-center border border-rule"
-                  style={{ backgroundColor: best.colour }}
+                  style={{ backgroundColor: colour }}
                 />
                 <span className="min-w-0 flex-1 truncate">{name}</span>
-                {plan && <span className="text-xs text-soft">covers {(best.share * 100).toFixed(0)} %</span>}
+                {share !== null && <span className="text-xs text-soft">covers {(share * 100).toFixed(0)} %</span>}
               </li>
             ))}
           </ol>
@@ -82,13 +80,13 @@ export function EmbroideryBench({
             </ul>
           )}
         </section>
-        <Machine list={list} done={done} garment={garment} colours={cover.map(({ best }) => best.colour)} />
+        <Machine list={list} done={done} garment={garment} colours={colours} />
       </div>
     </>
   );
 }
 
-const NOTHING = { share: 0, colour: "#808080", spot: "" };
+const NO_COLOUR = "#808080";
 const MOST_LISTED = 20;
 
 interface MachineProps {
@@ -135,7 +133,7 @@ function Machine({ list, done, garment, colours }: MachineProps) {
     for (let i = Math.max(1, drawn.current); i < count; i++) {
       const [a, b] = [list.rows[i - 1], list.rows[i]];
       if (a?.command !== "stitch" || b?.command !== "stitch") continue;
-      context.strokeStyle = colours[b.thread - 1] ?? "#808080";
+      context.strokeStyle = colours[b.thread - 1] ?? NO_COLOUR;
       context.beginPath();
       context.moveTo((widthMm / 2 + a.x) * scale, (heightMm / 2 - a.y) * scale);
       context.lineTo((widthMm / 2 + b.x) * scale, (heightMm / 2 - b.y) * scale);

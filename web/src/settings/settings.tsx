@@ -136,7 +136,7 @@ function Fields({ settings, set }: FieldsProps) {
         ))}
       </Sheet>
       <Sheet title="Stitches">
-        <Row label="Hoops, mm">
+        <Row label="Hoops, mm" isWide>
           <InPlaceText
             label="Hoops, mm"
             text={settings.hoops}
