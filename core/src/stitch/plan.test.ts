@@ -104,6 +104,20 @@ describe("thread between areas", () => {
   });
 });
 
+describe("a fill under lines", () => {
+  it("reaches to their middle, so that no cloth shows beside them; not under what covers by itself", () => {
+    const stroke = ring(20, 0, 21.2, 0, 21.2, 40, 20, 40);
+    const ground = [ring(0, 0, 40, 0, 40, 40, 0, 40), backwards(stroke)];
+    const reach = (as: "bean" | "satin") => {
+      const plan = planOf([chosen(ground, {}, "0000aa", 0), chosen([stroke], { as }, "aa0000", 1)], [BLUE, RED]);
+      const left = stitchesOf(plan).filter(({ colour, kind, x }) => colour === 0 && kind === "cover" && x < 20.6);
+      return Math.max(...left.map(({ x }) => x));
+    };
+    expect(reach("satin")).toBeCloseTo(20.2, 1);
+    expect(reach("bean")).toBeGreaterThan(20.4);
+  });
+});
+
 describe("any area", () => {
   it("is sewn inside itself and its pull, with stitches that the machine takes", () => {
     const star = fc.record({

@@ -7,7 +7,7 @@ import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
 import type { PullAt } from "./satin.ts";
-import { type SewNumbers, sewArea, sewBorders } from "./sew-area.ts";
+import { type SewNumbers, type SewnAs, sewArea, sewBorders } from "./sew-area.ts";
 import { PIECE_KINDS, type PieceKind, type Strand } from "./thread.ts";
 import { areaAt, type Cover, findHiddenWay, makeWayGrid } from "./ways.ts";
 
@@ -25,6 +25,8 @@ export const MOST_STITCH_MM = 12.1;
 export const TRIM_OVER_MM = 3;
 /** At the edge of what is sewn already a row ends so much before it, mm: about where the side of its thread lies (our own). */
 const OVER_MM = 0.1;
+/** What is sewn as a line. */
+const LINES: ReadonlySet<SewnAs> = new Set(["run", "bean"]);
 /** Thread is tied with so many stitches of so much, mm, to and fro (from memory). */
 const TIES = 4;
 const TIE_MM = 0.7;
@@ -97,8 +99,8 @@ export function planStitches(
   const turnOf = new Int32Array(areas.length).fill(-1);
   let turn = 0;
   for (const { items } of blocks) for (const { area, isBorder } of items) if (!isBorder) turnOf[area] = turn++;
-  // What pulls where depends on which areas are sewn before which.
-  const around = turnOf.join(" ");
+  // What pulls where depends on which areas are sewn before which, and which as lines.
+  const around = areas.map(({ numbers }, i) => `${turnOf[i]}${LINES.has(numbers.as) ? " line" : ""}`).join();
   const grid = makeWayGrid(areas, widthMm, heightMm);
   const writer = new PlanWriter();
   let sewn = -1;
@@ -114,10 +116,14 @@ export function planStitches(
       const isOver = (other: number) => turnOf[other] >= 0 && turnOf[other] < sewn;
       const coverOf = (other: number): Cover =>
         turnOf[other] >= sewn ? "later" : isOver(other) && areas[other].spotId === area.spotId ? "along" : "no";
-      // Over what is sewn already nothing reaches, not even half a thread: that reaches under it.
+      // Over what is sewn already nothing reaches, not even half a thread: that reaches under it. Under lines that are sewn later
+      // it reaches to their middle: they are narrower than what they stand for.
       const pullAt: PullAt = (x, y) => {
-        const over = areaAt(grid, x, y);
-        return over >= 0 && isOver(over) ? -OVER_MM : area.numbers.pullMm;
+        const beside = areaAt(grid, x, y);
+        const { pullMm } = area.numbers;
+        if (beside < 0 || turnOf[beside] < 0) return pullMm;
+        if (isOver(beside)) return -OVER_MM;
+        return LINES.has(areas[beside].numbers.as) ? pullMm + areas[beside].widthMm / 2 : pullMm;
       };
       sewOnce(area, item, around, pullAt, from, to).forEach((strand, s) => {
         const needles = strand.flatMap((piece) => piece.needles);
