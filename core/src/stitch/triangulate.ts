@@ -39,12 +39,8 @@ export function triangulate(rings: readonly Ring[], stepMm: number): Triangulati
   }
   if (count < 3) return null;
   partTouching(points, before, after);
-  const mesh = new Delaunator(points);
-  try {
-    new Constrainautor(mesh).constrainAll(sides);
-  } catch {
-    return null;
-  }
+  const mesh = constrain(points, sides);
+  if (!mesh) return null;
   const { triangles, halfedges } = mesh;
   const across = Int32Array.from(halfedges);
   const isOutline = (s: number) => {
@@ -53,6 +49,26 @@ export function triangulate(rings: readonly Ring[], stepMm: number): Triangulati
   };
   for (let s = 0; s < across.length; s++) if (isOutline(s)) across[s] = -1;
   return { points, before, after, triangles, across, isInside: findInside(triangles, across, after) };
+}
+
+/** Corners are stirred by so much, mm, where the library finds one exactly on a side; and as often it is tried. */
+const STIRRED_MM = 1e-4;
+const TRIES = 4;
+
+/** Delaunay triangles of points with all sides among them; null where sides cross. */
+function constrain(points: Float64Array, sides: [number, number][]): Delaunator<Float64Array> | null {
+  for (let attempt = 0; attempt < TRIES; attempt++) {
+    // Another pattern each time, and the same everywhere.
+    const stirred = points.map((value, i) => value + (((i * (7919 + 2 * attempt)) % 13) - 6) * attempt * STIRRED_MM);
+    const mesh = new Delaunator(stirred);
+    try {
+      new Constrainautor(mesh).constrainAll(sides);
+      return mesh;
+    } catch {
+      // Tried again.
+    }
+  }
+  return null;
 }
 
 /** How far a corner that touches another is drawn towards the middle of its neighbours: the library knows no two in one place. */
