@@ -1,4 +1,5 @@
 export { defineProcess, type ProcessParts } from "./define-process.ts";
+export { placeChosen } from "./place-chosen.ts";
 export type {
   Design,
   HasProcesses,

@@ -1,5 +1,5 @@
 // Every area with its numbers: as it is proposed, changed by the fabric, by what was decided on its spot, and on itself.
-import type { Design } from "../process/index.ts";
+import { type Design, placeChosen } from "../process/index.ts";
 import { invertMap, mapPoint, type Point } from "../raster/index.ts";
 import { holdsPlace } from "./area.ts";
 import { proposeColours } from "./colour-order.ts";
@@ -57,7 +57,7 @@ export function chooseAreas(measured: readonly MeasuredArea[], design: Places, s
       entryIds: own.map(({ id }) => id),
     };
   });
-  const order = placeFirst(proposeColours(measured, map), settings.order);
+  const order = placeChosen(proposeColours(measured, map), settings.order);
   const colours = order.flatMap((id) =>
     spots.filter((spot) => spot.id === id).map(({ name, rgb }): PlanColour => ({ spotId: id, name, rgb })),
   );
@@ -82,13 +82,6 @@ function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings:
 
 function withoutNothing(choice: SewnChoice): Partial<SewnChoice> {
   return Object.fromEntries(Object.entries(choice).filter(([, value]) => value !== undefined));
-}
-
-/** Chosen ids in their order, at the places that they have among all; the others stay where they are proposed. */
-function placeFirst(proposed: readonly string[], chosen: readonly string[]): string[] {
-  const known = chosen.filter((id) => proposed.includes(id));
-  let next = 0;
-  return proposed.map((id) => (known.includes(id) ? known[next++] : id));
 }
 
 /** A place in the client's pixels as millimetres of the design. */

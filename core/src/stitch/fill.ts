@@ -88,7 +88,7 @@ function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], { wayMm }:
 }
 
 /** The area's rows, each strand as far as cells hang together. */
-export function sewRows(rows: Rows, numbers: RowNumbers, kind: PieceKind, from: Point, to: Point): readonly Strand[] {
+function sewRows(rows: Rows, numbers: RowNumbers, kind: PieceKind, from: Point, to: Point): readonly Strand[] {
   const sewing = new Sewing();
   const isSewn = new Uint8Array(rows.cells.length);
   for (const group of groupCells(rows)) {

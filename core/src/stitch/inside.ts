@@ -2,7 +2,7 @@
 import { heightOf, type Rows, within } from "./rows.ts";
 
 /** Ways keep so far from an area's edges, mm. */
-export const WAY_INSET_MM = 0.5;
+const WAY_INSET_MM = 0.5;
 
 /** A place on a segment, x in the rows' frame. */
 export interface Spot {

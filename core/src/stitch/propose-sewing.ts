@@ -9,7 +9,7 @@ import { STATION_MM } from "./stations.ts";
 
 /** Satin goes from one width to another, mm (common practice, no source). */
 export const SATIN_FROM_MM = 1;
-export const SATIN_TO_MM = 7;
+const SATIN_TO_MM = 7;
 /** Areas that are wider than this on average need not be measured: they are filled. */
 const SURELY_WIDE_MM = 9;
 /** So much of an area may be wider, or narrower, than what it is sewn as goes (our own). */

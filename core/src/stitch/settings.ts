@@ -38,11 +38,11 @@ const choice = {
     })
     .optional(),
 };
-export const sewnChoiceSchema = z.object(choice);
+const sewnChoiceSchema = z.object(choice);
 export type SewnChoice = z.infer<typeof sewnChoiceSchema>;
 
 /** What was decided on one area, found by a place in it: the client's pixels. */
-export const areaEntrySchema = z.object({
+const areaEntrySchema = z.object({
   id: z.string().min(1).max(24),
   isOn: z.boolean().default(true),
   at: point,

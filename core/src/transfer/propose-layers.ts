@@ -1,5 +1,6 @@
 // In which order layers are pressed, and how each meets those after it, as long as nobody says otherwise.
 import { flattenPath, lengthAlong, pathArea } from "../geometry/index.ts";
+import { placeChosen } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { faceArea, outerRing, type PlanarMap } from "../trace/index.ts";
 import type { LayerMode, TransferSettings } from "./settings.ts";
@@ -51,23 +52,14 @@ export function chooseLayers(
       extentOf(b.id).filled - extentOf(a.id).filled ||
       (a.id < b.id ? -1 : 1),
   );
-  return placeChosen(proposed, order).map((spot) => {
+  const spotOf = new Map(proposed.map((spot) => [spot.id, spot]));
+  const placed = placeChosen([...spotOf.keys()], order).flatMap((id) => spotOf.get(id) ?? []);
+  return placed.map((spot) => {
     const { own, filled } = extentOf(spot.id);
     const isNearlyWhole = !isOutline(spot) && filled > own && filled - own < LITTLE_KNOCKED_OUT * filled;
     const proposedMode = isNearlyWhole ? "solid" : "lapped";
     return { spot, mode: decided[spot.id]?.mode ?? proposedMode, proposedMode };
   });
-}
-
-/** Those that were chosen keep their order among themselves; each of the others follows the one it is proposed after. */
-function placeChosen(proposed: readonly Spot[], chosen: readonly string[]): Spot[] {
-  const placed = chosen.flatMap((id) => proposed.find((spot) => spot.id === id) ?? []);
-  proposed.forEach((spot, i) => {
-    if (chosen.includes(spot.id)) return;
-    const before = proposed[i - 1];
-    placed.splice(before ? placed.indexOf(before) + 1 : 0, 0, spot);
-  });
-  return placed;
 }
 
 function measureExtents(map: PlanarMap): Map<string, Extent> {
