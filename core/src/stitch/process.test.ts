@@ -136,6 +136,35 @@ describe("what is said before it is sewn", () => {
       /One area of satin is narrower than 1 mm, the narrowest 0\.7\d mm/,
     );
   });
+  it("is lettering that does not hold, once for all of it", () => {
+    const letters = paint(100, 60, (x, y) => {
+      const row = y >= 10 && y < 20 ? NAVY : y >= 30 && y < 40 ? GOLD : null;
+      return row && x >= 10 && x < 90 && x % 10 < 6 ? row : WHITE;
+    });
+    const traced = traceRaster(letters);
+    const spots = traced.reduction.spots.map((spot) =>
+      spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot,
+    );
+    const design = {
+      ...{
+        map: traced.map,
+        picture: letters,
+        frame: wholeFrame(100, 60),
+        spots,
+        order: [],
+        widthMm: 30,
+        garment: WHITE,
+      },
+      ...{ stock: {}, pieces: 1, placement: null },
+    };
+    const steps = stitches.open().make(design, { processes: {} }, "letters");
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    const said = step.value.report().warnings.filter(({ text }) => text.includes("lettering"));
+    expect(said.map(({ text }) => text)).toEqual([
+      "16 areas look like lettering, the lowest 3.0 mm high; under 5 mm it does not hold.",
+    ]);
+  });
   it("counts what is sewn: thread and time by arithmetic, and each colour once", () => {
     const { product, made } = make();
     const facts = product.report().facts.stitches as ReturnType<typeof countPlan>;

@@ -112,12 +112,13 @@ function smallLettering(areas: readonly SewnArea[], pxPerMm: number): Warning[] 
     const isLetter = numbers.as !== "none" && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
     return isLetter ? [{ spotId, high: Math.max(high, wide), x: left, y: top }] : [];
   });
-  const spots = [...new Set(small.map(({ spotId }) => spotId))];
-  return spots.flatMap((id): Warning[] => {
-    const own = small.filter(({ spotId }) => spotId === id).sort((a, b) => a.high - b.high);
-    if (own.length < LETTERS) return [];
-    const { high, x, y } = own[own.length >> 1];
-    const text = `${own.length} areas look like lettering ${high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
-    return [{ text, place: { x: x * pxPerMm, y: y * pxPerMm } }];
-  });
+  const words = [...new Set(small.map(({ spotId }) => spotId))]
+    .map((id) => small.filter(({ spotId }) => spotId === id).sort((one, other) => one.high - other.high))
+    .filter((own) => own.length >= LETTERS);
+  if (words.length === 0) return [];
+  // One line for all of it: who sews small lettering knows it after the first.
+  const [lowest] = words.map((own) => own[own.length >> 1]).sort((one, other) => one.high - other.high);
+  const count = words.reduce((sum, own) => sum + own.length, 0);
+  const text = `${count} areas look like lettering, the lowest ${lowest.high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
+  return [{ text, place: { x: lowest.x * pxPerMm, y: lowest.y * pxPerMm } }];
 }
