@@ -17,6 +17,7 @@ import {
 import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
 import { Resvg } from "@resvg/resvg-js";
 import { type Icon, renderIcon } from "./icons.ts";
+import { middleTime } from "./timing.ts";
 
 /** Icons are traced at this size and sewn this wide. */
 const SIDE = 512;
@@ -45,9 +46,13 @@ function readList(text: string): Row[] {
   });
 }
 
-function drawMask(content: string): Uint8Array {
+function drawSvg(content: string) {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH_MM} ${WIDTH_MM}">${content}</svg>`;
-  const { pixels } = new Resvg(svg, { fitTo: { mode: "width", value: GRID } }).render();
+  return new Resvg(svg, { fitTo: { mode: "width", value: GRID } }).render();
+}
+
+function drawMask(content: string): Uint8Array {
+  const { pixels } = drawSvg(content);
   return Uint8Array.from({ length: GRID * GRID }, (_, p) => (pixels[p * 4 + 3] >= 128 ? 1 : 0));
 }
 
@@ -67,6 +72,24 @@ function drawThread(rows: readonly Row[], thread: number): Uint8Array {
   return drawMask(
     `<g fill="none" stroke="#000" stroke-width="${THREAD_MM}" stroke-linecap="round" stroke-linejoin="round">${lines.join("")}</g>`,
   );
+}
+
+/** The colour that is seen at each place, from 1; 0 where no thread lies. */
+function drawSeen(rows: readonly Row[]): Uint8Array {
+  const lines: { thread: number; points: string[] }[] = [];
+  rows.forEach(({ command, x, y, thread }, i) => {
+    if (command !== "stitch") return;
+    const isOn = rows[i - 1]?.command === "stitch" && rows[i - 1]?.thread === thread;
+    if (isOn) lines.at(-1)?.points.push(`${x},${y}`);
+    else lines.push({ thread, points: [`${x},${y}`] });
+  });
+  const content = lines
+    .filter(({ points }) => points.length > 1)
+    .map(({ thread, points }) => `<polyline stroke="rgb(${thread},0,0)" points="${points.join(" ")}"/>`);
+  const { pixels } = drawSvg(
+    `<g fill="none" shape-rendering="crispEdges" stroke-width="${THREAD_MM}" stroke-linecap="round" stroke-linejoin="round">${content.join("")}</g>`,
+  );
+  return Uint8Array.from({ length: GRID * GRID }, (_, p) => pixels[p * 4] ?? 0);
 }
 
 function drawFaces(map: PlanarMap, areas: readonly MeasuredArea[], grownMm: number): Uint8Array {
@@ -133,35 +156,85 @@ interface Sewn {
   readonly map: PlanarMap;
 }
 
-function sewIcon(svg: string): Sewn {
+function traceIcon(svg: string) {
   const raster = renderIcon(svg, SIDE);
   const recipe = makeRecipe({ colours: { count: null } });
   const findings = findColours(raster);
   const reduction = reduceColours(findings, recipe.colours, [255, 255, 255]);
   const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), recipe.shapes);
-  const areas = measureAreas(listAreas({ map, spots: reduction.spots, widthMm: WIDTH_MM }), map);
-  const design = { map, spots: reduction.spots, widthMm: WIDTH_MM, frame: wholeFrame(map.width, map.height) };
-  const { areas: chosen, colours } = chooseAreas(areas, design, stitchSettingsSchema.parse({}));
-  return { plan: planStitches(chosen, colours, WIDTH_MM, WIDTH_MM), areas, map };
+  return { map, spots: reduction.spots };
 }
 
-export function measureStitches(icons: readonly Icon[], tell: (line: string) => void = () => {}): void {
-  const worst = { covered: 1, spill: 0, hole: 0, short: 0, long: 0, loose: 0, changes: 0 };
+type Traced = ReturnType<typeof traceIcon>;
+
+function sew({ map, spots }: Traced, widthMm: number): Sewn {
+  const areas = measureAreas(listAreas({ map, spots, widthMm }), map);
+  const design = { map, spots, widthMm, frame: wholeFrame(map.width, map.height) };
+  const { areas: chosen, colours } = chooseAreas(areas, design, stitchSettingsSchema.parse({}));
+  return { plan: planStitches(chosen, colours, widthMm, widthMm), areas, map };
+}
+
+/** Rings and discs in so many rows and columns. */
+function drawDiscs(count: number): string {
+  const side = 100 / count;
+  const discs = Array.from({ length: count * count }, (_, i) => {
+    const [x, y] = [((i % count) + 0.5) * side, (Math.floor(i / count) + 0.5) * side];
+    return `<circle cx="${x}" cy="${y}" r="${side * 0.44}" fill="#25425e"/><circle cx="${x}" cy="${y}" r="${side * 0.14}" fill="#c8553d"/>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${discs.join("")}</svg>`;
+}
+
+/** Eight times the stitches: of the same areas sewn larger, and of eight times as many areas. */
+export async function measureGrowth(): Promise<void> {
+  const kinds: Record<string, { small: readonly [number, number]; large: readonly [number, number] }> = {
+    "areas eight times as large": { small: [3, 108], large: [3, 365] },
+    "eight times as many areas": { small: [3, 108], large: [8, 305] },
+  };
+  for (const [name, { small, large }] of Object.entries(kinds)) {
+    const measured: { stitches: number; ms: number }[] = [];
+    for (const [count, widthMm] of [small, large]) {
+      const traced = traceIcon(drawDiscs(count));
+      sew(traced, widthMm);
+      measured.push({
+        ms: await middleTime(() => sew(traced, widthMm)),
+        stitches: sew(traced, widthMm).plan.command.length,
+      });
+    }
+    const [few, many] = measured;
+    if (!few || !many) continue;
+    console.table({
+      [`${name}: stitches`]: `${few.stitches} to ${many.stitches}`,
+      [`${name}: time ratio`]: Number((many.ms / few.ms).toFixed(1)),
+    });
+  }
+}
+
+export async function measureStitches(icons: readonly Icon[], tell: (line: string) => void = () => {}): Promise<void> {
+  const worst = { covered: 1, seen: 1, bare: 0, spill: 0, hole: 0, short: 0, long: 0, loose: 0, changes: 0 };
   const named: Record<string, string> = {};
-  const note = (key: "covered" | "spill" | "hole", value: number, name: string) => {
-    if (key === "covered" ? value < worst[key] : value > worst[key]) {
+  const note = (key: "covered" | "seen" | "bare" | "spill" | "hole", value: number, name: string) => {
+    if (key === "covered" || key === "seen" ? value < worst[key] : value > worst[key]) {
       worst[key] = value;
       named[key] = name;
     }
   };
   let [stitches, jumps, trees] = [0, 0, 0];
   for (const { name, svg } of icons) {
-    // What resvg draws is given back when rubbish is collected.
+    // What resvg draws is given back when rubbish is collected, between two turns of the event loop.
     global.gc?.();
-    const { plan, areas, map } = sewIcon(svg);
+    await new Promise(setImmediate);
+    const { plan, areas, map } = sew(traceIcon(svg), WIDTH_MM);
     const rows = readList(writeStitchesCsv(plan, { job: name, hoop: "100 x 100", threads: [] }));
     stitches += rows.length;
     const room = drawFaces(map, areas, PULL_MM + THREAD_MM / 2);
+    const top = drawSeen(rows);
+    const all = drawFaces(map, areas, 0);
+    let [designPx, barePx] = [0, 0];
+    for (let p = 0; p < all.length; p++) {
+      designPx += all[p] ?? 0;
+      if (all[p] === 1 && top[p] === 0) barePx++;
+    }
+    note("bare", barePx / designPx, name);
     let spill = 0;
     const seen: string[] = [];
     plan.colours.forEach(({ spotId }, c) => {
@@ -175,11 +248,12 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
       for (let p = 0; p < thread.length; p++) if (thread[p] === 1 && room[p] === 0) spill++;
       if (own.length === 0) return;
       const wanted = drawFaces(map, own, 0);
-      let [wantedPx, bare] = [0, 0];
+      let [wantedPx, bare, ownOnTop] = [0, 0, 0];
       const holes = new Uint8Array(wanted.length);
       for (let p = 0; p < wanted.length; p++)
         if (wanted[p] === 1) {
           wantedPx++;
+          if (top[p] === c + 1) ownOnTop++;
           if (thread[p] === 0) {
             bare++;
             holes[p] = 1;
@@ -188,6 +262,7 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
       const [covered, hole] = [1 - bare / wantedPx, largestHole(holes)];
       if (covered < 0.97 || hole > 1) seen.push(`${spotId} ${(covered * 100).toFixed(1)} % hole ${hole.toFixed(2)}`);
       note("covered", covered, name);
+      note("seen", ownOnTop / wantedPx, name);
       note("hole", hole, name);
     });
     const area = areas.reduce((sum, { areaMm2 }) => sum + areaMm2, 0);
@@ -206,6 +281,10 @@ export function measureStitches(icons: readonly Icon[], tell: (line: string) => 
   }
   console.table({
     [`least share of a colour's fills and satin that is covered (${named.covered})`]: Number(worst.covered.toFixed(4)),
+    [`least share of it that is seen in that colour when all is sewn (${named.seen})`]: Number(worst.seen.toFixed(4)),
+    [`cloth that shows in the design when all is sewn, share of it (largest, ${named.bare})`]: Number(
+      worst.bare.toFixed(4),
+    ),
     [`thread beyond the pull, share of the areas (largest, ${named.spill})`]: Number(worst.spill.toFixed(4)),
     [`largest spot left bare that is wider than 0.8 mm, mm2 (${named.hole})`]: Number(worst.hole.toFixed(2)),
     "stitches under 0.5 mm": worst.short,

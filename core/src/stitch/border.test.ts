@@ -11,7 +11,7 @@ const square = ring(10, 10, 30, 10, 30, 30, 10, 30);
 
 describe("a border", () => {
   it("is as wide as was said all round, half of it on either side of the outline", () => {
-    const { stations, isClosed } = columnAlong(circle(20, 20, 10), 1.3);
+    const { stations, isClosed } = columnAlong(circle(20, 20, 10), 1.3, "mitred");
     expect(isClosed).toBe(true);
     for (let k = 0; k < stations.length; k += STRIDE) {
       const [ax, ay, bx, by] = stations.subarray(k, k + STRIDE);
@@ -20,7 +20,11 @@ describe("a border", () => {
     }
   });
   it("in satin goes round corners without leaving them bare", () => {
-    const needles = sewBorder(square, { kind: "satin", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8 }, () => 0);
+    const needles = sewBorder(
+      square,
+      { kind: "satin", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8, corners: "mitred" },
+      () => 0,
+    );
     for (const [x, y] of [
       [10, 10],
       [30, 10],
@@ -36,7 +40,11 @@ describe("a border", () => {
     expect(Math.max(...outside)).toBeLessThan(0.66);
   });
   it("in bean stitches passes the outline three times and ends where it began", () => {
-    const needles = sewBorder(square, { kind: "bean", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8 }, () => 0);
+    const needles = sewBorder(
+      square,
+      { kind: "bean", widthMm: 1.3, spacingMm: 0.4, beanMm: 2.8, corners: "mitred" },
+      () => 0,
+    );
     expect(needles.slice(-2)).toEqual(Array.from(square.subarray(0, 2)));
     const whole = needles.reduce(
       (sum, _, i) =>

@@ -15,6 +15,8 @@ const RUN_MM = 2.5;
 const BEAN_MM = 2.8;
 /** Satin that is wider is parted, mm (from memory). */
 const SPLIT_MM = 7;
+/** Satin this open or more shows what lies under it: no underlay (our own). */
+const LIGHT_MM = 0.6;
 
 export interface Choice {
   readonly areas: readonly ChosenArea[];
@@ -67,14 +69,16 @@ export function chooseAreas(measured: readonly MeasuredArea[], design: Places, s
 function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings: StitchSettings): SewNumbers {
   const fabric = FABRIC_NUMBERS[settings.fabric];
   const said: SewnChoice = Object.assign({}, ...choices.map(withoutNothing));
+  const as = said.as ?? area.proposedAs;
+  const spacingMm = said.spacingMm ?? fabric.spacingMm;
   return {
-    as: said.as ?? area.proposedAs,
+    ...{ as, spacingMm },
     angleDeg: said.angleDeg ?? area.proposedAngleDeg,
-    spacingMm: said.spacingMm ?? fabric.spacingMm,
     stitchMm: said.stitchMm ?? FILL_STITCH_MM,
     ...{ runMm: RUN_MM, beanMm: BEAN_MM, passes: said.passes ?? 3, splitMm: SPLIT_MM },
+    corners: said.corners ?? "mitred",
     pullMm: said.pullMm ?? fabric.pullMm,
-    hasUnderlay: said.hasUnderlay ?? true,
+    hasUnderlay: said.hasUnderlay ?? (as !== "satin" || spacingMm < LIGHT_MM),
     latticeMm: fabric.latticeMm,
     border: said.border ?? { kind: "none", widthMm: 1.3, spotId: null },
   };

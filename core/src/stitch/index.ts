@@ -5,6 +5,7 @@ export { countPlan, type PlanCount } from "./count.ts";
 export { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 export { FABRICS, type Fabric } from "./fabric.ts";
 export { chooseHoop, type Hoop, type HoopChoice, readHoops } from "./hoop.ts";
+export { CORNERS, type Corners } from "./mitre.ts";
 export type { Stitches } from "./outputs.ts";
 export {
   type ChosenArea,

@@ -68,6 +68,12 @@ describe("what is decided", () => {
     const off = make({ ...settings, areas: [{ id: "area-1", isOn: false, at, angleDeg: 20 }] });
     expect(areaAt(off.made, 75, 25).numbers.angleDeg).not.toBe(20);
   });
+  it("leaves the underlay out under satin so open that it would be seen, unless a person wants it", () => {
+    const bar = (everywhere: StitchSettings["everywhere"]) => areaAt(make({ everywhere }).made, 29.5, 20).numbers;
+    expect(bar({}).hasUnderlay).toBe(true);
+    expect(bar({ spacingMm: 0.75 })).toMatchObject({ as: "satin", hasUnderlay: false });
+    expect(bar({ spacingMm: 0.75, hasUnderlay: true }).hasUnderlay).toBe(true);
+  });
   it("finds its area again when the picture was straightened, and says where there is none any more", () => {
     const place = { id: "area-1", isOn: true, at: { x: 75, y: 25 }, as: "none" as const };
     const { made } = make({ areas: [place] });

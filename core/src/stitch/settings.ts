@@ -2,6 +2,7 @@
 import { CHANGE_S, HOOPS, MOST_PER_MM2, PER_THOUSAND, STITCHES_PER_MINUTE, TRIM_S } from "../trade/index.ts";
 import { point, spotIdSchema, z } from "../zod/index.ts";
 import { FABRICS } from "./fabric.ts";
+import { CORNERS } from "./mitre.ts";
 import { SEWN_AS } from "./sew-area.ts";
 
 /** What a person may type, where other ways in have to say the same. */
@@ -27,6 +28,7 @@ const choice = {
   stitchMm: limit("stitchMm").optional(),
   pullMm: limit("pullMm").optional(),
   hasUnderlay: z.boolean().optional(),
+  corners: z.enum(CORNERS).optional(),
   /** How often a bean stitch goes over each stretch. */
   passes: z.union([z.literal(3), z.literal(5)]).optional(),
   /** Along outlines; in another spot's thread if one is named. */

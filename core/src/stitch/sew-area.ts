@@ -2,8 +2,9 @@
 import type { Point } from "../raster/index.ts";
 import { type Area, begunAt, closed, insetRings, nearestOn, type Ring } from "./area.ts";
 import { sewBorder } from "./border.ts";
-import type { Columns } from "./columns.ts";
+import type { Column, Columns } from "./columns.ts";
 import { sewFill } from "./fill.ts";
+import { type Corners, mitred } from "./mitre.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { columnWidths, middleLine, type PullAt, sewSatin, sewZigzag } from "./satin.ts";
 import { STRIDE } from "./stations.ts";
@@ -25,6 +26,7 @@ export interface SewNumbers {
   readonly passes: 3 | 5;
   readonly pullMm: number;
   readonly splitMm: number;
+  readonly corners: Corners;
   readonly hasUnderlay: boolean;
   readonly latticeMm: number;
   readonly border: {
@@ -92,11 +94,11 @@ export function sewBorders(
   pullAt: PullAt,
   from: Point,
 ): readonly Strand[] {
-  const { border, spacingMm, beanMm } = numbers;
+  const { border, spacingMm, beanMm, corners } = numbers;
   const { kind, widthMm } = border;
   if (kind === "none") return [];
   return nearestFirst(rings, from).map((line) => [
-    { kind: "border", needles: sewBorder(line.subarray(0, -2), { kind, widthMm, spacingMm, beanMm }, pullAt) },
+    { kind: "border", needles: sewBorder(line.subarray(0, -2), { kind, widthMm, spacingMm, beanMm, corners }, pullAt) },
   ]);
 }
 
@@ -119,13 +121,19 @@ function nearestFirst(rings: readonly Ring[], from: Point): Float64Array[] {
 /** Every column out along its middle and back over it: under satin as underlay, under bean stitches as their first pass. */
 function sewColumns(columns: Columns, numbers: SewNumbers, pullAt: PullAt, from: Point): readonly Strand[] {
   const sewing = new Sewing();
+  const isMitred = numbers.as === "satin" && numbers.corners === "mitred";
+  // What is mitred has the same stations; underlay goes round.
+  const forksOn = (c: number) => columns.joints.flat().flatMap((joint) => (joint.column === c ? joint.station : []));
+  const covered = isMitred ? columns.columns.map((column, c) => mitred(column, forksOn(c))) : columns.columns;
   const isSewn = new Set<number>();
   for (let start = nearestStation(columns, sewing.at ?? from, isSewn); start; ) {
     sewing.lift();
     const stretches = walkColumns(columns, start.column, start.station);
     for (const stretch of stretches) {
       isSewn.add(stretch.column);
-      sewStretch(sewing, columns, stretch, numbers, pullAt);
+      const column = columns.columns[stretch.column];
+      if (stretch.way === "out") sewUnder(sewing, column, stretch, numbers);
+      else sewOver(sewing, covered[stretch.column], stretch, numbers, pullAt);
     }
     isSewn.add(start.column);
     start = nearestStation(columns, sewing.at ?? from, isSewn);
@@ -133,23 +141,26 @@ function sewColumns(columns: Columns, numbers: SewNumbers, pullAt: PullAt, from:
   return sewing.strands;
 }
 
-function sewStretch(
-  sewing: Sewing,
-  { columns }: Columns,
-  { way, column, from, to }: Stretch,
-  numbers: SewNumbers,
-  pullAt: PullAt,
-): void {
-  const one = columns[column];
-  const middle = () => divideLine(middleLine(one, from, to), numbers.as === "bean" ? numbers.beanMm : numbers.runMm);
-  if (way === "out") {
-    const isWide = numbers.as === "satin" && numbers.hasUnderlay && middleWidth(columnWidths(one)) > MIDDLE_RUN_MM;
-    const zigzag = isWide ? sewZigzag(one, from, to, ZIGZAG_MM, ZIGZAG_INSET_MM) : [];
-    sewing.add(numbers.as === "satin" ? "underlay" : "cover", zigzag.length > 0 ? zigzag : middle());
-  } else if (numbers.as === "satin") {
-    const { spacingMm, splitMm } = numbers;
-    sewing.add("cover", sewSatin(one, from, to, { spacingMm, pullAt, splitMm }));
-  } else sewing.add("cover", numbers.as === "bean" ? beanOf(middle(), numbers.passes) : middle());
+/** Out: underlay, or the first pass of lines. */
+function sewUnder(sewing: Sewing, column: Column, { from, to }: Stretch, numbers: SewNumbers): void {
+  const isSatin = numbers.as === "satin";
+  const isWide = isSatin && numbers.hasUnderlay && middleWidth(columnWidths(column)) > MIDDLE_RUN_MM;
+  const zigzag = isWide ? sewZigzag(column, from, to, ZIGZAG_MM, ZIGZAG_INSET_MM) : [];
+  sewing.add(isSatin ? "underlay" : "cover", zigzag.length > 0 ? zigzag : alongMiddle(column, from, to, numbers));
+}
+
+/** Back: what is seen. */
+function sewOver(sewing: Sewing, column: Column, { from, to }: Stretch, numbers: SewNumbers, pullAt: PullAt): void {
+  const { as, spacingMm, splitMm, passes } = numbers;
+  if (as === "satin") sewing.add("cover", sewSatin(column, from, to, { spacingMm, pullAt, splitMm }));
+  else {
+    const line = alongMiddle(column, from, to, numbers);
+    sewing.add("cover", as === "bean" ? beanOf(line, passes) : line);
+  }
+}
+
+function alongMiddle(column: Column, from: number, to: number, { as, beanMm, runMm }: SewNumbers): number[] {
+  return divideLine(middleLine(column, from, to), as === "bean" ? beanMm : runMm);
 }
 
 function middleWidth(widths: Float64Array): number {

@@ -22,7 +22,13 @@ export function backwards(one: Ring): Ring {
 
 export const NUMBERS: SewNumbers = {
   ...{ as: "fill", angleDeg: 0, spacingMm: 0.4, stitchMm: 3.75, runMm: 2.5, beanMm: 2.8, passes: 3, pullMm: 0.2 },
-  ...{ splitMm: 7, hasUnderlay: true, latticeMm: 2.5, border: { kind: "none", widthMm: 1.3, spotId: null } },
+  ...{
+    splitMm: 7,
+    corners: "mitred",
+    hasUnderlay: true,
+    latticeMm: 2.5,
+    border: { kind: "none", widthMm: 1.3, spotId: null },
+  },
 };
 
 export function chosen(rings: readonly Ring[], numbers: Partial<SewNumbers>, spotId = "aa0000", face = 0): ChosenArea {

@@ -1,6 +1,7 @@
 // The light table: draws layers, pans, zooms, splits, and says what place is under the pointer.
 import type { Ref } from "react";
 import type { TableLayer } from "./layers.ts";
+import { MovingLayer, type MovingPicture } from "./moving-picture.tsx";
 import { TableCanvas } from "./table-canvas.tsx";
 import type { TableMemory } from "./table-memory.ts";
 import type { TableTool } from "./tool.ts";
@@ -18,6 +19,8 @@ interface Props {
   readonly layers: readonly TableLayer[];
   /** What a tool shows over all of it: little, and another with every move of the pointer. */
   readonly overlays?: readonly TableLayer[];
+  /** Over all of it, drawn by itself. */
+  readonly moving?: MovingPicture | null | undefined;
   /** Shown left of a movable divider instead of `layers`. */
   readonly splitLayers?: readonly TableLayer[] | undefined;
   /** Works with what a person presses and drags; without one, dragging moves the table. */
@@ -30,7 +33,7 @@ interface Props {
 const NO_LAYERS: readonly TableLayer[] = [];
 
 export function LightTable(props: Props) {
-  const { name, memory, layers, overlays = NO_LAYERS, splitLayers, tool, onPointer } = props;
+  const { name, memory, layers, overlays = NO_LAYERS, moving, splitLayers, tool, onPointer } = props;
   const table = useTableView(props);
   const { splitX, crosshair, cursor, handlers } = useTableHand({
     table,
@@ -65,6 +68,7 @@ export function LightTable(props: Props) {
           size={size}
         />
       )}
+      {shown && moving && <MovingLayer picture={moving} view={shown} size={size} fromX={splitLayers ? splitX : 0} />}
       {crosshair && <Crosshair {...crosshair} />}
       {splitLayers && (
         <div className="pointer-events-none absolute inset-y-0 w-px bg-ink" style={{ left: splitX }}>

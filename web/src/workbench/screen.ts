@@ -7,6 +7,7 @@ import type { ReactNode, RefObject } from "react";
 import type { Ask, Computed, ComputeWishes } from "../compute/use-compute.ts";
 import type { TableLayer } from "../light-table/layers.ts";
 import type { Look } from "../light-table/look-bar.tsx";
+import type { MovingPicture } from "../light-table/moving-picture.tsx";
 import type { ToolInHand } from "../light-table/tool.ts";
 import type { TableControls } from "../light-table/use-table-view.ts";
 import type { ArtSize, DrawnTrace } from "./drawn-trace.ts";
@@ -57,8 +58,8 @@ export interface StepView {
   /** Over art and result, in whatever way they are looked at but as source. */
   readonly marks?: readonly TableLayer[];
   readonly tool?: ToolInHand | null;
-  /** Over everything, drawn anew in every frame: what moves. */
-  readonly moving?: readonly TableLayer[];
+  /** Over everything, drawn by itself: what moves. */
+  readonly moving?: MovingPicture | null;
   readonly table?: OwnTable | null;
   /** Whether the source can be faded in over the result. */
   readonly canFade?: boolean;

@@ -73,11 +73,10 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
   const mmPerUnit = own?.mmPerUnit ?? mmPerPx;
   const ringed = own && !own.placeOf ? null : at;
   const held = (!own && tool?.overlays) || NOTHING;
-  const moving = (!own && view.moving) || NOTHING;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a place is its numbers
   const overlays = useMemo(
-    () => [...moving, ...(ringed ? [ringPlaces([ringed], mmPerUnit)] : []), ...held],
-    [moving, ringed?.x, ringed?.y, mmPerUnit, held],
+    () => [...(ringed ? [ringPlaces([ringed], mmPerUnit)] : []), ...held],
+    [ringed?.x, ringed?.y, mmPerUnit, held],
   );
   const isUnder = ON_PAPER.has(chosen);
   return (
@@ -95,6 +94,7 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
             mmPerUnit={mmPerUnit}
             layers={own?.layers ?? lying}
             overlays={overlays}
+            moving={own ? null : view.moving}
             splitLayers={own ? undefined : splitLayers}
             tool={tool?.tool}
             controls={table}

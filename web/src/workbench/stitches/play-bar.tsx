@@ -4,10 +4,12 @@ import { formatHex } from "@plain-palette/core/colour";
 import type { StitchPlan } from "@plain-palette/core/stitch";
 import { Button } from "../../parts/button.tsx";
 import { Slide } from "../../parts/slide.tsx";
-import { type Playback, SPEEDS } from "./use-playback.ts";
+import { SPEEDS } from "./film.ts";
+import type { Playback } from "./use-playback.ts";
 
 export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playback }) {
-  const { at, isPlaying, speed, play, goTo, setSpeed } = playback;
+  const { at, isPlaying, speed, film } = playback;
+  const goTo = (place: number | null) => film?.goTo(place);
   const whole = plan.command.length;
   const place = at ?? whole;
   const starts = threadStarts(plan);
@@ -18,7 +20,7 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
     <fieldset className={at === null ? "p-2" : "w-[25rem] p-2"}>
       <legend className="sr-only">Sewing</legend>
       <div className="flex items-center gap-1">
-        <Button onClick={() => play(!isPlaying)}>{isPlaying ? "Pause" : "Sew"}</Button>
+        <Button onClick={() => film?.play(!isPlaying)}>{isPlaying ? "Pause" : "Sew"}</Button>
         {at !== null && (
           <>
             <Button aria-label="The thread before" disabled={!before} onClick={() => goTo(before?.from ?? 0)}>
@@ -34,7 +36,7 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
           aria-label="Speed"
           className="ml-auto rounded-[3px] border border-rule bg-card px-1.5 py-1"
           value={speed}
-          onChange={(event) => setSpeed(Number(event.target.value))}
+          onChange={(event) => film?.setSpeed(Number(event.target.value))}
         >
           {SPEEDS.map(({ value, text }) => (
             <option key={value} value={value}>

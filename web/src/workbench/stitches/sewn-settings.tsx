@@ -1,6 +1,8 @@
 // How the chosen area is sewn, or all of a colour, or everything.
 import {
   BORDERS,
+  CORNERS,
+  type Corners,
   SEWN_AS,
   type SewNumbers,
   type SewnArea,
@@ -20,6 +22,11 @@ export const SEWN_WORDS: Readonly<Record<SewnAs, { text: string; title: string }
   bean: { text: "Bean", title: "A bold line along the middle, each stitch three times" },
   applique: { text: "Applique", title: "Cloth laid on, with a satin border over its edge" },
   none: { text: "None", title: "Not sewn: the garment shows" },
+};
+
+const CORNER_WORDS: Readonly<Record<Corners, { text: string; title: string }>> = {
+  mitred: { text: "Mitred", title: "Each leg square across, cut off at the corner's middle line" },
+  rounded: { text: "Rounded", title: "Stitches spread round the corner" },
 };
 
 const BORDER_WORDS = { none: "None", satin: "Satin", bean: "Bean" } as const;
@@ -132,6 +139,17 @@ export function SewnSettings({ numbers, choice, threads, onChange, onReset }: Pr
             onChange={(id) => setBorder({ spotId: id === "" ? null : id })}
           />
         </>
+      )}
+      {(as === "satin" || as === "applique" || border.kind === "satin") && (
+        <div className="flex items-center justify-between py-1">
+          <span>Corners</span>
+          <Choice
+            label="Sharp corners of satin"
+            value={numbers.corners}
+            options={CORNERS.map((value) => ({ value, ...CORNER_WORDS[value] }))}
+            onChange={(corners) => onChange({ corners })}
+          />
+        </div>
       )}
       <Button onClick={onReset} disabled={Object.values(choice).every((value) => value === undefined)}>
         As proposed

@@ -54,7 +54,7 @@ const step: StepScreen = {
     }, [plan, isWhole, shows, mostPerMm2, mmPerPx]);
     const report = computed.made?.find(({ process }) => process === stitches.id)?.report ?? null;
     const settings = stitches.settingsIn(bench.recipe);
-    // While it is played a frame is drawn sixty times a second: the panel stays as it is.
+    // While it is played its place is told ten times a second: the panel stays as it is.
     const panel = useMemo(
       () => (
         <StitchesStep
@@ -74,7 +74,7 @@ const step: StepScreen = {
       // While it is played the cloth is bare.
       result: isWhole ? (thread ?? shapes) : NO_LAYERS,
       marks,
-      moving: look === "source" ? undefined : playback.overlays,
+      moving: isWhole || look === "source" ? null : playback.film,
       canFade: isWhole,
       legend: plan && look !== "source" ? <PlayBar plan={plan} playback={playback} /> : null,
       // Nothing is in hand while it is played.

@@ -2,6 +2,7 @@ import { type SewnArea, type StitchPlan, stitchSettingsSchema } from "@plain-pal
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { areaTool, type Hand } from "./area-tool.ts";
 import { nextEntryId } from "./entry-ids.ts";
+import { Film } from "./film.ts";
 import { ThreadCanvas } from "./thread-canvas.ts";
 import { shaded, shadeOf } from "./thread-layers.ts";
 
@@ -62,6 +63,63 @@ describe("playback", () => {
     expect(FakeCanvas.lines).toBe(10);
     thread.drawTo(100);
     expect(FakeCanvas.lines).toBe(10 + 99);
+  });
+});
+
+describe("a film of a plan", () => {
+  /** Frames of a screen, one after the other when the test says so. */
+  function screen(film: Film) {
+    let next: ((now: number) => void) | null = null;
+    vi.stubGlobal("requestAnimationFrame", (step: (now: number) => void) => {
+      next = step;
+      return 1;
+    });
+    vi.stubGlobal("cancelAnimationFrame", () => {
+      next = null;
+    });
+    const frames: number[] = [];
+    film.onFrame(({ right, left }) => frames.push(right - left));
+    let now = performance.now();
+    const run = (count: number, ms: number) => {
+      for (let i = 0; i < count && next; i++) {
+        now += ms;
+        const step = next;
+        next = null;
+        step(now);
+      }
+    };
+    return { frames, run };
+  }
+  it("moves on by the clock, whatever a frame takes, and draws every frame but tells of few", () => {
+    const film = new Film(planOf(4000), 0.1, 1000);
+    const { frames, run } = screen(film);
+    const told = vi.fn();
+    film.subscribe(told);
+    film.play(true);
+    told.mockClear();
+    run(60, 1000 / 60);
+    expect(film.read().at).toBeGreaterThan(900);
+    expect(frames.length).toBeGreaterThanOrEqual(60);
+    expect(told.mock.calls.length).toBeLessThanOrEqual(11);
+    // What one frame draws is what is new in it, not the whole picture.
+    expect(frames.at(-1)).toBeLessThan(film.canvas.width);
+    run(10, 500);
+    expect(film.read()).toMatchObject({ at: 4000, isPlaying: false });
+  });
+  it("stops where it is paused, goes on from there, and begins anew at its end", () => {
+    const film = new Film(planOf(4000), 0.1, 1000);
+    const { run } = screen(film);
+    film.play(true);
+    run(30, 20);
+    film.play(false);
+    const { at } = film.read();
+    run(30, 20);
+    expect(film.read()).toMatchObject({ at, isPlaying: false });
+    film.goTo(4000);
+    film.play(true);
+    expect(film.read()).toMatchObject({ at: 0, isPlaying: true });
+    film.goTo(null);
+    expect(film.read()).toMatchObject({ at: null, isPlaying: false });
   });
 });
 

@@ -1,5 +1,6 @@
 // Thread drawn stitch by stitch, as the machine sews it: forwards only what is new, backwards from the last picture that was kept.
 import { COMMANDS, type StitchPlan, THREAD_MM } from "@plain-palette/core/stitch";
+import type { PicturePart } from "../../light-table/moving-picture.tsx";
 import { shaded, shadeOf } from "./thread-layers.ts";
 
 /** Longest side of the picture, px. */
@@ -27,14 +28,26 @@ export class ThreadCanvas {
     this.context.lineWidth = THREAD_MM * this.pxPerMm;
   }
 
-  /** Shows the plan as it is after so many commands. */
-  drawTo(count: number): void {
-    if (count < this.drawn) this.goBack(count);
+  /** Shows the plan as it is after so many commands. Returns the part that is another than before. */
+  drawTo(count: number): PicturePart {
+    const isBack = count < this.drawn;
+    if (isBack) this.goBack(count);
+    const part = { left: this.canvas.width, top: this.canvas.height, right: 0, bottom: 0 };
+    const half = (THREAD_MM / 2) * this.pxPerMm;
     for (let i = this.drawn; i < count; i++) {
       this.drawOne(i);
+      // A stitch begins where the one before ended.
+      for (const k of [Math.max(0, i - 1), i]) {
+        const [x, y] = [(this.plan.x[k] ?? 0) * this.pxPerMm, (this.plan.y[k] ?? 0) * this.pxPerMm];
+        part.left = Math.min(part.left, x - half);
+        part.top = Math.min(part.top, y - half);
+        part.right = Math.max(part.right, x + half);
+        part.bottom = Math.max(part.bottom, y + half);
+      }
       if ((i + 1) % KEPT_EVERY === 0 && this.kept.length < (i + 1) / KEPT_EVERY) this.kept.push(copyOf(this.canvas));
     }
     this.drawn = count;
+    return isBack ? { left: 0, top: 0, right: this.canvas.width, bottom: this.canvas.height } : part;
   }
 
   private goBack(count: number): void {
