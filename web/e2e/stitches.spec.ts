@@ -48,11 +48,23 @@ test("the kite drawing is sewn on a cap's cloth: rows turned, a start moved, the
   await settled(page);
   await expect(areas.getByRole("button", { name: /^Fill at 30°/ })).toHaveCount(1);
 
-  // Where the needle comes in, dragged on the table.
+  // The handle on the table stands along the rows, longer on a large area: it is drawn round to the other side.
   const { width, height } = await sharp(drawing).metadata();
   const table = new Table(page, 100, (100 * height) / width);
   const ways = page.getByTestId("area-ways");
   const [x = 0, y = 0] = (await ways.textContent())?.match(/[\d.]+/g)?.map(Number) ?? [];
+  const [cm2 = 0] =
+    /[\d.]+(?= cm²)/.exec((await areas.locator("[aria-pressed=true]").textContent()) ?? "")?.map(Number) ?? [];
+  const length = Math.max(8, Math.sqrt(cm2 * 100) / 3);
+  const onCircle = (deg: number) => {
+    const radians = (deg * Math.PI) / 180;
+    return [x + 1.5 + length * Math.cos(radians), y + length * Math.sin(radians)] as const;
+  };
+  await table.drag(onCircle(30), onCircle(70), onCircle(110));
+  await settled(page);
+  await expect(areas.getByRole("button", { name: /^Fill at 1(09|10|11)°/ })).toHaveCount(1);
+
+  // Where the needle comes in, dragged on the table.
   await table.drag([x, y], [x, y + 6]);
   await settled(page);
   await expect(ways).toContainText(`in at ${x.toFixed(1)}, ${(y + 6).toFixed(1)}`);
