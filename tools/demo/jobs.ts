@@ -2,6 +2,7 @@
 import { drawBakery } from "./bakery.ts";
 import { drawFerry } from "./ferry.ts";
 import { drawKites } from "./kites.ts";
+import { drawPilots } from "./pilots.ts";
 import { drawRowing } from "./rowing.ts";
 
 export interface DemoJob {
@@ -10,10 +11,21 @@ export interface DemoJob {
   readonly client: string;
   readonly garment: string;
   readonly width: { readonly value: number; readonly unit: "in" | "mm" };
+  /** How it is made, where that is not on screens, and what was decided on it. */
+  readonly made?: { readonly process: string; readonly settings: Readonly<Record<string, unknown>> };
   draw(): Promise<Buffer>;
 }
 
 export const DEMO_JOBS: readonly DemoJob[] = [
+  {
+    fileName: "pilots-badge.png",
+    title: "Fleeces, left chest",
+    client: "Lantern Quay Pilots",
+    garment: "#26323d",
+    width: { value: 90, unit: "mm" },
+    made: { process: "stitches", settings: { fabric: "fleece" } },
+    draw: drawPilots,
+  },
   {
     fileName: "rowing-crest.png",
     title: "Club kit, full back",

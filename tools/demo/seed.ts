@@ -14,7 +14,11 @@ export async function seedDemo(url: string): Promise<Job[]> {
     const created = await call(url, "POST", `/api/jobs?name=${encodeURIComponent(demo.fileName)}`, body);
     await call(url, "PATCH", `/api/jobs/${created.id}`, JSON.stringify({ title: demo.title, client: demo.client }));
     const artwork = { ...created.recipe.artwork, width: demo.width, garment: demo.garment };
-    const recipe = { ...created.recipe, artwork };
+    const made = demo.made && {
+      process: demo.made.process,
+      processes: { ...created.recipe.processes, [demo.made.process]: demo.made.settings },
+    };
+    const recipe = { ...created.recipe, artwork, ...made };
     jobs.push(
       await call(url, "POST", `/api/jobs/${created.id}/recipes`, JSON.stringify({ basedOn: created.head, recipe })),
     );

@@ -20,8 +20,8 @@ export class NeedleRow {
   }
 
   /**
-   * Turns into a row that begins at x and goes on towards `end` (`onward` 1 or -1): where rows lie nearer than a stitch is
-   * long, it is drawn in by as much as that takes.
+   * Turns into a row that begins at x and goes on towards `end` (`onward` 1 or -1). Where rows lie nearer than a stitch is
+   * long, the one of both that ends less far out is drawn in by as much as that takes.
    */
   turnTo(x: number, y: number, onward: number, end: number): void {
     const { points } = this;
@@ -31,8 +31,18 @@ export class NeedleRow {
       return;
     }
     const [lastX, dy] = [points[n - 2], y - points[n - 1]];
-    const drawn = lastX + onward * Math.sqrt(Math.max(0, LEAST_STITCH_MM ** 2 - dy * dy)) * (1 + 1e-9);
-    if ((end - drawn) * onward >= LEAST_STITCH_MM) this.to(drawn, y);
+    const off = onward * Math.sqrt(Math.max(0, LEAST_STITCH_MM ** 2 - dy * dy)) * (1 + 1e-9);
+    if ((x - lastX) * onward < 0 && this.drawInTo(x + off)) this.to(x, y);
+    else if ((end - lastX - off) * onward >= LEAST_STITCH_MM) this.to(lastX + off, y);
+  }
+
+  /** Moves the last needle point along its row, unless it comes too near to the one before. */
+  private drawInTo(x: number): boolean {
+    const { points } = this;
+    const n = points.length;
+    if (n < 4 || lengthOf(x - points[n - 4], points[n - 1] - points[n - 3]) < LEAST_STITCH_MM) return false;
+    points[n - 2] = x;
+    return true;
   }
 }
 

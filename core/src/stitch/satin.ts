@@ -19,8 +19,11 @@ export interface SatinNumbers {
   readonly splitMm: number;
 }
 
-/** On the inner rail of a bend: nearer than this, and a stitch is drawn short, by a share of the width (from memory; larger shares our own). */
-const CROWDED_MM = 0.25;
+/**
+ * On the inner rail of a bend: nearer than this share of the spacing, and a stitch is drawn short, by a share of the width. With
+ * every other one short, those that are left lie as far apart as on the outer rail (from memory; larger shares our own).
+ */
+const CROWDED = 0.5;
 const SHARES = [0, 0.3, 0.5, 0.7];
 /** So many needle points back on the same rail are looked at. */
 const LOOK_BACK = 5;
@@ -45,7 +48,7 @@ export function sewSatin(column: Column, from: number, to: number, numbers: Sati
     const isFree = (share: number) =>
       near.every(([nx, ny]) => {
         const [px, py] = drawn(share);
-        return lengthOf(px - nx, py - ny) >= CROWDED_MM;
+        return lengthOf(px - nx, py - ny) >= CROWDED * numbers.spacingMm;
       });
     const shares = SHARES.filter((share) => width * (1 - share) > LEAST_WIDTH_MM);
     const needle = drawn(shares.find(isFree) ?? shares.at(-1) ?? 0);
