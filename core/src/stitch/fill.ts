@@ -10,9 +10,9 @@ import { PULL_LOOK_MM, type PullAt } from "./satin.ts";
 import { type PieceKind, Sewing, type Strand } from "./thread.ts";
 
 export interface RowNumbers {
+  /** Of rows, and of ways under them. */
   readonly stitchMm: number;
   readonly pullAt: PullAt;
-  readonly wayMm: number;
   /** Whether rows turn where the next lies under them: far apart, what leads from end to end would leave the area. */
   readonly turnsInside: boolean;
 }
@@ -20,6 +20,8 @@ export interface RowNumbers {
 export interface FillNumbers extends RowNumbers {
   readonly angleDeg: number;
   readonly spacingMm: number;
+  /** Of the run inside the edge. */
+  readonly runMm: number;
   /** A run inside the edge, and an open lattice across the rows, before they are sewn; null: nothing. */
   readonly underlay: { readonly latticeMm: number } | null;
 }
@@ -46,35 +48,35 @@ export function sewFill(rings: readonly Ring[], numbers: FillNumbers, from: Poin
     : [];
   if (numbers.underlay && wide.length > 0) {
     const lattice = cutRows(wide, numbers.angleDeg + 90, numbers.underlay.latticeMm);
-    const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, wayMm: numbers.wayMm, turnsInside: true };
+    const own = { stitchMm: LATTICE_STITCH_MM, pullAt: () => 0, turnsInside: true };
     const begin = sewing.at ?? from;
     for (const strand of sewRows(lattice, own, "underlay", begin, from))
       for (const { kind, needles } of strand) {
         // Its own ways know nothing of what lies between its rows.
         if (kind === "way") continue;
-        goTo(sewing, rows, { x: needles[0], y: needles[1] }, numbers.wayMm);
+        goTo(sewing, rows, { x: needles[0], y: needles[1] }, numbers.stitchMm);
         sewing.add(kind, needles);
       }
   }
   const begin = sewing.at ?? from;
   for (const strand of sewRows(rows, numbers, "cover", begin, to)) {
-    goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.wayMm);
+    goTo(sewing, rows, { x: strand[0].needles[0], y: strand[0].needles[1] }, numbers.stitchMm);
     for (const { kind, needles } of strand) sewing.add(kind, needles);
   }
   return sewing.strands;
 }
 
 /** Goes to a place inside the area, under what is sewn later, if it can be reached; lifts the needle if not. */
-function goTo(sewing: Sewing, rows: Rows, place: Point, wayMm: number): void {
+function goTo(sewing: Sewing, rows: Rows, place: Point, stitchMm: number): void {
   if (!sewing.at) return;
   const [from, to] = [nearestSegment(rows, sewing.at, 0), nearestSegment(rows, place, 0)];
   const way = from && to && wayInside(rows, from, to, () => true);
-  if (way) sewing.add("way", divideLine(fromFrameAll(rows, way), wayMm).slice(2));
+  if (way) sewing.add("way", divideLine(fromFrameAll(rows, way), stitchMm).slice(2));
   else sewing.lift();
 }
 
 /** A run along each of the rings, the nearest first. */
-function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], { wayMm }: FillNumbers, from: Point): void {
+function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], numbers: FillNumbers, from: Point): void {
   const left = [...rings];
   while (left.length > 0) {
     const at = sewing.at ?? from;
@@ -82,8 +84,8 @@ function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], { wayMm }:
       .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
       .reduce((best, one) => (one.away < best.away ? one : best));
     const [ring] = left.splice(found.i, 1);
-    goTo(sewing, rows, found.place, wayMm);
-    sewing.add("underlay", divideLine(begunAt(ring, found), wayMm));
+    goTo(sewing, rows, found.place, numbers.stitchMm);
+    sewing.add("underlay", divideLine(begunAt(ring, found), numbers.runMm));
   }
 }
 
@@ -236,7 +238,7 @@ class RowSewer {
     const start = { segment: first, x: isForward ? left[first] : right[first] };
     const way = wayInside(rows, this.at, start, (one) => this.isSewn[one] === 0) ?? [];
     // Its last point is where the row begins.
-    const needles = divideLine(fromFrameAll(rows, way), numbers.wayMm);
+    const needles = divideLine(fromFrameAll(rows, way), numbers.stitchMm);
     this.sewing.add("way", needles.slice(0, -2));
     this.isSewn[cell] = 1;
     const strand = new NeedleRow();

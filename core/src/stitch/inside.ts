@@ -17,17 +17,77 @@ export interface Spot {
 export function wayInside(rows: Rows, from: Spot, to: Spot, isOpen: (cell: number) => boolean): number[] | null {
   const chain = cellsBetween(rows, rows.cell[from.segment], rows.cell[to.segment], isOpen);
   if (!chain) return null;
-  const passed = segmentsAlong(rows, chain, from.segment, to.segment);
+  const passed = [from.segment, ...segmentsAlong(rows, chain, from.segment, to.segment)];
   const way = [from.x, heightOf(rows, rows.row[from.segment])];
-  let [x, last] = [from.x, from.segment];
-  for (const segment of passed) {
-    // Along the row to where the next lies under it, and only then over to that.
-    const next = within(rows, [last, segment], x, WAY_INSET_MM);
-    if (next !== x) way.push(next, heightOf(rows, rows.row[last]));
-    way.push(next, heightOf(rows, rows.row[segment]));
-    [x, last] = [next, segment];
+  // Where it turns back, from row upon row to row under row, a straight stretch ends.
+  for (let first = 0; first < passed.length - 1; ) {
+    const step = rows.row[passed[first + 1]] - rows.row[passed[first]];
+    let last = first + 1;
+    while (last + 1 < passed.length && rows.row[passed[last + 1]] - rows.row[passed[last]] === step) last++;
+    const isEnd = last + 1 === passed.length;
+    const x = isEnd ? to.x : turnAt(rows, passed[last - 1], passed[last], passed[last + 1]);
+    way.push(...straightWay(way.slice(-2), gatesAlong(rows, passed.slice(first, last + 1), x)));
+    first = last;
   }
-  way.push(to.x, heightOf(rows, rows.row[to.segment]));
+  if (passed.length === 1) way.push(to.x, heightOf(rows, rows.row[to.segment]));
+  return way;
+}
+
+/** Where a way turns back in a row: between what it comes from and what it goes to. */
+function turnAt(rows: Rows, before: number, turn: number, after: number): number {
+  const middle = (rows.left[turn] + rows.right[turn]) / 2;
+  const [x, toX] = [before, after].map((segment) => within(rows, [segment, turn], middle, WAY_INSET_MM));
+  return within(rows, [turn], (x + toX) / 2, WAY_INSET_MM);
+}
+
+/** What a way has to pass: anywhere between two x at a height. */
+interface Gate {
+  readonly y: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Gates through segments one under the other, or one over the other: each, and what it has in common with the next; at last x. */
+function gatesAlong(rows: Rows, segments: readonly number[], x: number): Gate[] {
+  const gates = segments.slice(1).flatMap((segment, k): Gate[] => {
+    const y = heightOf(rows, rows.row[segment]);
+    const before = heightOf(rows, rows.row[segments[k]]);
+    return [gate(rows, [segments[k], segment], (before + y) / 2), gate(rows, [segment], y)];
+  });
+  gates[gates.length - 1] = { ...gates[gates.length - 1], from: x, to: x };
+  return gates;
+}
+
+function gate(rows: Rows, segments: readonly number[], y: number): Gate {
+  return {
+    y,
+    from: within(rows, segments, Number.NEGATIVE_INFINITY, WAY_INSET_MM),
+    to: within(rows, segments, Number.POSITIVE_INFINITY, WAY_INSET_MM),
+  };
+}
+
+/** The shortest way from a place through gates, without the place: straight on as far as it is seen, and on from the post in its way. */
+function straightWay([startX, startY]: readonly number[], gates: readonly Gate[]): number[] {
+  const way: number[] = [];
+  let [x, y] = [startX, startY];
+  for (let next = 0; next < gates.length; ) {
+    // Slants that pass all gates so far, and which gate bounds each.
+    let [least, most] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+    let [leastAt, mostAt, k] = [next, next, next];
+    for (; k < gates.length; k++) {
+      const far = Math.abs(gates[k].y - y);
+      const [from, to] = [(gates[k].from - x) / far, (gates[k].to - x) / far];
+      if (from > most || to < least) break;
+      if (from >= least) [least, leastAt] = [from, k];
+      if (to <= most) [most, mostAt] = [to, k];
+    }
+    const isOver = k === gates.length;
+    const isRight = !isOver && (gates[k].from - x) / Math.abs(gates[k].y - y) > most;
+    const post = isOver ? gates.length - 1 : isRight ? mostAt : leastAt;
+    [x, y] = [isRight ? gates[post].to : gates[post].from, gates[post].y];
+    way.push(x, y);
+    next = post + 1;
+  }
   return way;
 }
 

@@ -131,7 +131,7 @@ export function planStitches(
         // What has no room for one stitch is not worth a tie.
         if (!spreads(needles, LEAST_STITCH_MM)) return;
         const way = writer.canGoOn(first) ? findHiddenWay(grid, writer.at ?? first, first, coverOf, s === 0) : null;
-        if (way) writer.sew("way", divideLine(way, area.numbers.runMm), i);
+        if (way) writer.sew("way", divideLine(way, area.numbers.stitchMm), i);
         else writer.goTo(first, needles);
         for (const piece of strand) writer.sew(piece.kind, piece.needles, i);
       });

@@ -56,11 +56,11 @@ export function sewArea(
   if (numbers.as === "none") return [];
   if (numbers.as === "applique") return sewApplique(area, numbers, from);
   if (numbers.as === "fill" || columns.columns.length === 0) {
-    const { angleDeg, spacingMm, stitchMm, runMm: wayMm, hasUnderlay, latticeMm } = numbers;
+    const { angleDeg, spacingMm, stitchMm, runMm, hasUnderlay, latticeMm } = numbers;
     const underlay = hasUnderlay ? { latticeMm } : null;
     return sewFill(
       area.rings,
-      { angleDeg, spacingMm, stitchMm, pullAt, wayMm, underlay, turnsInside: false },
+      { angleDeg, spacingMm, stitchMm, pullAt, runMm, underlay, turnsInside: false },
       from,
       to,
     );

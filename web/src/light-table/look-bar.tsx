@@ -49,7 +49,7 @@ export function LookBar(props: Props) {
   const { look, looks, caption, onLook, fade, onFade, difference, zoomText, table } = props;
   return (
     <div className="border-t border-rule bg-sheet px-3 pb-1.5 pt-2">
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
         {caption === null ? (
           <Choice
             label="Look at"

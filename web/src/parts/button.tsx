@@ -7,15 +7,20 @@ const LOOKS = {
   quiet: "border border-transparent text-ink hover:border-rule",
 };
 
+/** One that can do nothing just now stays where it is for the keyboard: focus is not lost with what it was for. */
 export function Button({
   look = "plain",
   className = "",
+  disabled = false,
+  onClick,
   ...rest
 }: ComponentProps<"button"> & { look?: keyof typeof LOOKS }) {
   return (
     <button
       type="button"
-      className={`inline-flex shrink-0 items-center justify-center gap-1.5 whitespace-nowrap rounded-[3px] px-2.5 py-1 text-[13px] leading-5 disabled:opacity-45 ${LOOKS[look]} ${className}`}
+      aria-disabled={disabled || undefined}
+      onClick={disabled ? undefined : onClick}
+      className={`inline-flex shrink-0 items-center justify-center gap-1.5 whitespace-nowrap rounded-[3px] px-2.5 py-1 text-[13px] leading-5 aria-disabled:cursor-default aria-disabled:opacity-45 ${LOOKS[look]} ${className}`}
       {...rest}
     />
   );

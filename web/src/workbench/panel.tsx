@@ -20,7 +20,10 @@ export function Panel({ isDone = true, children }: { isDone?: boolean; children:
   if (!steps) throw new Error("Panel outside a step");
   const { step, next } = steps;
   return (
-    <section aria-label={step.title} className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet">
+    <section
+      aria-label={step.title}
+      className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet narrow:w-full narrow:border-t"
+    >
       <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{step.title}</h1>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
       {next && (

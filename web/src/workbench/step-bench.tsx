@@ -81,7 +81,7 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
   const isUnder = ON_PAPER.has(chosen);
   return (
     <>
-      <main className="flex min-w-0 flex-1 flex-col">
+      <main className="flex min-w-0 flex-1 flex-col narrow:h-[90vh] narrow:flex-none narrow:border-t narrow:border-rule">
         <ConflictNote />
         <div className="relative flex min-h-0 flex-1 flex-col">
           <LightTable

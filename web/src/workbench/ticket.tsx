@@ -18,7 +18,7 @@ export function Ticket({ current, steps, bench }: Props) {
   const job = useJob((state) => state.job);
   const patch = useJob((state) => state.patch);
   return (
-    <aside aria-label="Ticket" className="flex w-60 shrink-0 flex-col border-r border-rule bg-sheet">
+    <aside aria-label="Ticket" className="flex w-60 shrink-0 flex-col border-r border-rule bg-sheet narrow:w-full">
       <div className="px-4 pb-3 pt-3">
         <Link to="/" className="text-soft underline-offset-2 hover:underline">
           Job board
@@ -43,11 +43,11 @@ export function Ticket({ current, steps, bench }: Props) {
         <MadeWith />
       </div>
       <nav aria-label="Steps" className="flex-1 border-t border-rule">
-        <ol>
+        <ol className="narrow:flex narrow:flex-wrap">
           {steps.map((step, i) => {
             const isCurrent = step.id === current.id && step.process === current.process;
             return (
-              <li key={`${step.id} ${step.process}`} className="border-b border-rule">
+              <li key={`${step.id} ${step.process}`} className="border-b border-rule narrow:grow">
                 <Link
                   to={stepAddress(job.id, step, bench.recipe)}
                   aria-current={isCurrent ? "step" : undefined}
@@ -55,7 +55,7 @@ export function Ticket({ current, steps, bench }: Props) {
                 >
                   <span className="text-soft">{i + 1}</span>
                   <span className={isCurrent ? "font-semibold" : ""}>{step.title}</span>
-                  <span className="col-start-2 truncate text-xs text-soft">{step.summarise(bench)}</span>
+                  <span className="col-start-2 truncate text-xs text-soft narrow:hidden">{step.summarise(bench)}</span>
                 </Link>
               </li>
             );

@@ -47,7 +47,7 @@ export function Workbench() {
   }, [job.number, job.title]);
   const open = useMemo(() => ({ step, next }), [step, next]);
   return (
-    <div className="flex h-full">
+    <div className="flex h-full narrow:h-auto narrow:flex-col">
       <Ticket current={step} steps={listed} bench={bench} />
       <StepContext value={open}>
         <StepBench

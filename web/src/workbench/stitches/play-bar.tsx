@@ -2,6 +2,7 @@
 
 import { formatHex } from "@plain-palette/core/colour";
 import type { StitchPlan } from "@plain-palette/core/stitch";
+import { useRef } from "react";
 import { Button } from "../../parts/button.tsx";
 import { Slide } from "../../parts/slide.tsx";
 import { SPEEDS } from "./film.ts";
@@ -10,6 +11,7 @@ import type { Playback } from "./use-playback.ts";
 export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playback }) {
   const { at, isPlaying, speed, film } = playback;
   const goTo = (place: number | null) => film?.goTo(place);
+  const sew = useRef<HTMLButtonElement>(null);
   const whole = plan.command.length;
   const place = at ?? whole;
   const starts = threadStarts(plan);
@@ -20,7 +22,9 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
     <fieldset className={at === null ? "p-2" : "w-[25rem] p-2"}>
       <legend className="sr-only">Sewing</legend>
       <div className="flex items-center gap-1">
-        <Button onClick={() => film?.play(!isPlaying)}>{isPlaying ? "Pause" : "Sew"}</Button>
+        <Button ref={sew} onClick={() => film?.play(!isPlaying)}>
+          {isPlaying ? "Pause" : "Sew"}
+        </Button>
         {at !== null && (
           <>
             <Button aria-label="The thread before" disabled={!before} onClick={() => goTo(before?.from ?? 0)}>
@@ -29,7 +33,15 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
             <Button aria-label="The next thread" disabled={!next} onClick={() => goTo(next?.from ?? whole)}>
               ▸
             </Button>
-            <Button onClick={() => goTo(null)}>All of it</Button>
+            <Button
+              onClick={() => {
+                goTo(null);
+                // It goes away itself.
+                sew.current?.focus();
+              }}
+            >
+              All of it
+            </Button>
           </>
         )}
         <select

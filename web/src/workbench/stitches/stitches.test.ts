@@ -127,8 +127,8 @@ describe("thread on the table", () => {
   it("is lightest along the light and darkest across it, whichever way it was sewn", () => {
     expect(shadeOf(0.94, 0.34)).toBe(0);
     expect(shadeOf(-0.94, -0.34)).toBe(0);
-    expect(shadeOf(0.34, -0.94)).toBe(4);
-    const [light, dark] = [shaded([100, 100, 100], 0), shaded([100, 100, 100], 4)];
+    expect(shadeOf(0.34, -0.94)).toBe(11);
+    const [light, dark] = [shaded([100, 100, 100], 0), shaded([100, 100, 100], 11)];
     expect(Number(/\d+/.exec(light)?.[0])).toBeGreaterThan(Number(/\d+/.exec(dark)?.[0]) + 15);
     // The usual two fill angles are told apart.
     expect(shadeOf(1, 1)).not.toBe(shadeOf(1, -1));

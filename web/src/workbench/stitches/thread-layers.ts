@@ -12,7 +12,7 @@ import type { LayerTransform, TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePieces } from "../../light-table/pieces.ts";
 
 /** Thread is drawn in so many shades, from along the light to across it. */
-const SHADES = 5;
+const SHADES = 12;
 /** How much darker thread across the light is than along it, as a share (our own, by eye). */
 const DARKER = 0.24;
 /** Light falls from the upper left, flatter than the usual rows lie, so that both of their angles differ. */
