@@ -79,6 +79,7 @@ const STAY = [
   "processes.stitches.machine.trimS",
   "processes.stitches.machine.perThousand",
   "processes.stitches.machine.mostPerMm2",
+  "processes.stitches.machine.mostLayers",
 ];
 
 /** Values of a schema that together have every field of it: one for each option of a union. */

@@ -6,6 +6,7 @@ import {
   CUT_STRIP_MM,
   FINAL_S,
   HOOPS,
+  MOST_LAYERS,
   MOST_PER_MM2,
   PER_THOUSAND,
   PRESS_CELSIUS,
@@ -54,6 +55,8 @@ const fields = {
   perThousand: z.number().min(0).max(1000).default(PER_THOUSAND),
   /** From so many stitches in a square millimetre on cloth is cut. */
   mostPerMm2: z.number().min(0.5).max(20).default(MOST_PER_MM2),
+  /** Layers of thread on each other at most. */
+  mostLayers: z.number().int().min(1).max(10).default(MOST_LAYERS),
   celsius: z.number().min(0).max(FILM_FACTS.celsius.max).default(PRESS_CELSIUS),
 };
 export const shopSettingsSchema = z.object(fields);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { coveredShare, coverThread, readStitchList } from "../practice/index.ts";
 import { columnAlong, sewBorder } from "./border.ts";
-import { measureDensity } from "./density.ts";
+import { LAYER_CELL_MM, measureDensity, measureLayers } from "./density.ts";
 import { chooseHoop, readHoops } from "./hoop.ts";
-import { stitchSettingsSchema, writeStitchesCsv } from "./index.ts";
+import { type StitchPlan, stitchSettingsSchema, writeStitchesCsv } from "./index.ts";
 import { STRIDE } from "./stations.ts";
 import { chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
 
@@ -66,6 +66,27 @@ describe("density", () => {
       stitchesOf(plan).filter(({ x, y }) => x >= 0 && y >= 0 && x < 60 && y < 60).length,
       2,
     );
+  });
+});
+
+describe("layers", () => {
+  const field = { hasUnderlay: false, pullMm: 0 } as const;
+  const wide = { border: { kind: "satin", widthMm: 3, spotId: null } } as const;
+  const [left, right] = [ring(10, 10, 30, 10, 30, 30, 10, 30), ring(30, 10, 50, 10, 50, 30, 30, 30)];
+  /** Square millimetres with so many layers. */
+  const areaWith = (plan: StitchPlan, count: number) =>
+    measureLayers(plan).layers.filter((layers) => layers === count).length * LAYER_CELL_MM ** 2;
+  it("are one under a fill, two where its border lies on it, three where borders of two lie on each other", () => {
+    const plain = planOf([chosen([left], field)]);
+    expect(areaWith(plain, 1)).toBeGreaterThan(380);
+    expect(areaWith(plain, 2)).toBe(0);
+    const bordered = planOf([chosen([left], { ...field, ...wide })]);
+    // A border of 3 mm, half of it on the fill: 1.5 mm along 74 mm.
+    expect(Math.abs(areaWith(bordered, 2) / (1.5 * 74) - 1)).toBeLessThan(0.15);
+    const both = planOf([chosen([left], { ...field, ...wide }), chosen([right], { ...field, ...wide }, "aa0000", 1)]);
+    expect(areaWith(both, 3) + areaWith(both, 4)).toBeGreaterThan(3 * 20 * 0.8);
+    const beside = planOf([chosen([left], field), chosen([right], field, "aa0000", 1)]);
+    expect(areaWith(beside, 2)).toBeLessThan(20 * LAYER_CELL_MM);
   });
 });
 

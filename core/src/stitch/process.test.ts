@@ -142,8 +142,11 @@ describe("what is said before it is sewn", () => {
       /One area of satin is narrower than 1 mm, the narrowest 0\.7\d mm/,
     );
   });
-  it("is lettering that does not hold, once for all of it", () => {
+  it("is lettering that does not hold, once for all of it; what lies inside letters is none, nor are specks", () => {
     const letters = paint(100, 60, (x, y) => {
+      // Rows of letters, gold ones with a navy inside; a row of navy specks.
+      if (y >= 34 && y < 37 && x >= 10 && x < 90 && x % 10 >= 2 && x % 10 < 4) return NAVY;
+      if (y >= 50 && y < 52 && x >= 10 && x < 90) return x % 4 < 2 ? NAVY : WHITE;
       const row = y >= 10 && y < 20 ? NAVY : y >= 30 && y < 40 ? GOLD : null;
       return row && x >= 10 && x < 90 && x % 10 < 6 ? row : WHITE;
     });

@@ -79,8 +79,8 @@ export const stitches: Process<StitchSettings, Stitches> = defineProcess({
     },
   ],
   writing: "stitch files",
-  fromShop: ({ hoops, stitchesPerMinute, changeS, trimS, perThousand, mostPerMm2 }) => ({
-    machine: { hoops, stitchesPerMinute, changeS, trimS, perThousand, mostPerMm2 },
+  fromShop: ({ hoops, stitchesPerMinute, changeS, trimS, perThousand, mostPerMm2, mostLayers }) => ({
+    machine: { hoops, stitchesPerMinute, changeS, trimS, perThousand, mostPerMm2, mostLayers },
   }),
   thinLimits: () => ({ lineMm: LINE_MM, gapMm: LINE_MM }),
   makesShapes: false,

@@ -1,17 +1,23 @@
 // What is to be known of a stitch plan before it is sewn: counts, and what the machine or the cloth would not take.
 import type { ThinPlace, Warning } from "../checks/index.ts";
-import { boundsOf } from "../geometry/index.ts";
+import { boundsOf, flattenPath } from "../geometry/index.ts";
 import type { Design, ProcessReport } from "../process/index.ts";
+import type { PlanarMap } from "../trace/index.ts";
 import { countPlan } from "./count.ts";
-import { DENSITY_CELL_MM, measureDensity } from "./density.ts";
+import { DENSITY_CELL_MM, LAYER_CELL_MM, measureDensity, measureLayers } from "./density.ts";
 import { chooseHoop } from "./hoop.ts";
 import type { Stitches } from "./outputs.ts";
 import type { SewnArea } from "./plan.ts";
 import { SATIN_FROM_MM } from "./propose-sewing.ts";
 import type { StitchSettings } from "./settings.ts";
 
-/** Lettering that is less high does not hold (from memory). */
+/** Lettering that is less high does not hold (from memory). What is lower than the other is no lettering but specks (our own). */
 const LETTERING_MM = 5;
+const SPECK_MM = 0.8;
+/** Thread on thread is worth a word from so much of it on, mm2: less is where borders cross (our own). */
+const LEAST_THICK_MM2 = 2;
+/** What lies inside something less high than so many times itself is the inside of a letter, and no letter (our own). */
+const COUNTER = 4;
 /** How much wider than high a letter is at most; what is longer is a line (our own). */
 const LETTER_RATIO = 2.5;
 /** Small areas of one spot of about one height that are lettering; fewer are dots (our own). */
@@ -48,7 +54,8 @@ export function reportStitches(
     warnings: [
       ...(hoop.fits ? [] : [tooLarge(plan, hoop)]),
       ...tooDense(made, settings, pxPerMm),
-      ...smallLettering(areas, pxPerMm),
+      ...tooThick(made, settings, pxPerMm),
+      ...smallLettering(areas, design.map, pxPerMm),
       ...thinWarnings(thin),
       ...lost.map((id) => ({
         text: `What was decided on area ${id} finds no area any more; it is kept.`,
@@ -81,6 +88,18 @@ function tooDense({ plan }: Stitches, { machine }: StitchSettings, pxPerMm: numb
   return [{ text, place: { x: x * pxPerMm, y: y * pxPerMm } }];
 }
 
+/** Where more layers of thread lie on each other than cloth bears. */
+function tooThick({ plan }: Stitches, { machine: { mostLayers } }: StitchSettings, pxPerMm: number): Warning[] {
+  const { layers, columns } = measureLayers(plan);
+  const cells = Array.from(layers.keys()).filter((cell) => layers[cell] > mostLayers);
+  const areaMm2 = cells.length * LAYER_CELL_MM ** 2;
+  if (areaMm2 < LEAST_THICK_MM2) return [];
+  const [first] = cells;
+  const [x, y] = [first % columns, Math.floor(first / columns)].map((cell) => (cell + 0.5) * LAYER_CELL_MM);
+  const text = `More than ${mostLayers} full layers of thread lie on each other over ${areaMm2.toFixed(0)} mm2, first at ${x.toFixed(0)}, ${y.toFixed(0)} mm: the cloth may be cut.`;
+  return [{ text, place: { x: x * pxPerMm, y: y * pxPerMm } }];
+}
+
 /** Satin narrower than a needle can place. */
 function findThinSatin(areas: readonly SewnArea[], pxPerMm: number): ThinPlace[] {
   return areas
@@ -105,12 +124,15 @@ function thinWarnings(thin: readonly ThinPlace[]): Warning[] {
 }
 
 /** Rows of small areas that look like letters. */
-function smallLettering(areas: readonly SewnArea[], pxPerMm: number): Warning[] {
-  const small = areas.flatMap(({ spotId, rings: [ring], numbers }) => {
+function smallLettering(areas: readonly SewnArea[], map: PlanarMap, pxPerMm: number): Warning[] {
+  const isCounter = counterOf(map, pxPerMm);
+  const small = areas.flatMap(({ face, spotId, rings: [ring], numbers }) => {
     const { left, top, right, bottom } = boundsOf(ring);
     const [high, wide] = [bottom - top, right - left];
-    const isLetter = numbers.as !== "none" && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
-    return isLetter ? [{ spotId, high: Math.max(high, wide), x: left, y: top }] : [];
+    const isLow = high >= SPECK_MM && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
+    return numbers.as !== "none" && isLow && !isCounter(face, high)
+      ? [{ spotId, high: Math.max(high, wide), x: left, y: top }]
+      : [];
   });
   const words = [...new Set(small.map(({ spotId }) => spotId))]
     .map((id) => small.filter(({ spotId }) => spotId === id).sort((one, other) => one.high - other.high))
@@ -121,4 +143,21 @@ function smallLettering(areas: readonly SewnArea[], pxPerMm: number): Warning[] 
   const count = words.reduce((sum, own) => sum + own.length, 0);
   const text = `${count} areas look like lettering, the lowest ${lowest.high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
   return [{ text, place: { x: lowest.x * pxPerMm, y: lowest.y * pxPerMm } }];
+}
+
+/** Whether an area `highMm` high is the inside of a letter: whatever spot that is, it has no other neighbour. */
+function counterOf({ edges, faces }: PlanarMap, pxPerMm: number): (face: number, highMm: number) => boolean {
+  const beside = new Map<number, Set<number>>();
+  const put = (face: number, other: number) => beside.set(face, (beside.get(face) ?? new Set()).add(other));
+  for (const { left, right } of edges) {
+    put(left, right);
+    put(right, left);
+  }
+  return (face, highMm) => {
+    const [around, ...others] = beside.get(face) ?? [];
+    const path = faces[around]?.paths[0];
+    if (!path || others.length > 0) return false;
+    const { top, bottom } = boundsOf(flattenPath(path, 1));
+    return (bottom - top) / pxPerMm < COUNTER * highMm;
+  };
 }

@@ -1,5 +1,13 @@
 // What a person decides about stitches, part of the recipe.
-import { CHANGE_S, HOOPS, MOST_PER_MM2, PER_THOUSAND, STITCHES_PER_MINUTE, TRIM_S } from "../trade/index.ts";
+import {
+  CHANGE_S,
+  HOOPS,
+  MOST_LAYERS,
+  MOST_PER_MM2,
+  PER_THOUSAND,
+  STITCHES_PER_MINUTE,
+  TRIM_S,
+} from "../trade/index.ts";
 import { point, spotIdSchema, z } from "../zod/index.ts";
 import { FABRICS } from "./fabric.ts";
 import { CORNERS } from "./mitre.ts";
@@ -80,6 +88,7 @@ export const stitchSettingsSchema = z.object({
       trimS: z.number().min(0).max(600).default(TRIM_S),
       perThousand: z.number().min(0).max(1000).default(PER_THOUSAND),
       mostPerMm2: z.number().min(0.5).max(20).default(MOST_PER_MM2),
+      mostLayers: z.number().int().min(1).max(10).default(MOST_LAYERS),
     })
     .prefault({}),
 });

@@ -47,3 +47,5 @@ export const TRIM_S = 6;
 export const PER_THOUSAND = 1.2;
 /** Stitches in a square millimetre from which on cloth is cut (from memory). */
 export const MOST_PER_MM2 = 4;
+/** Full layers of thread that cloth bears on each other: with three it is cut (from memory). */
+export const MOST_LAYERS = 2;

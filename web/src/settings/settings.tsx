@@ -97,6 +97,7 @@ const STITCH_NUMBERS = [
     max: 20,
     stepBy: 0.5,
   },
+  { key: "mostLayers", label: "Layers at most", unit: "", hint: "Thread on thread", min: 1, max: 10, stepBy: 1 },
 ] as const;
 
 function Fields({ settings, set }: FieldsProps) {
