@@ -5,7 +5,7 @@ import { LAYER_CELL_MM, measureDensity, measureLayers } from "./density.ts";
 import { chooseHoop, readHoops } from "./hoop.ts";
 import { type StitchPlan, stitchSettingsSchema, writeStitchesCsv } from "./index.ts";
 import { STRIDE } from "./stations.ts";
-import { chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
+import { backwards, chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
 
 const square = ring(10, 10, 30, 10, 30, 30, 10, 30);
 
@@ -112,13 +112,14 @@ describe("hoops", () => {
 
 describe("what thread covers, read from the list alone", () => {
   const perMm = 8;
-  const mask = (x0: number, y0: number, x1: number, y1: number) => ({
+  const maskOf = (isIn: (x: number, y: number) => boolean) => ({
     ...{ width: 60 * perMm, height: 60 * perMm, perMm },
-    data: Uint8Array.from({ length: (60 * perMm) ** 2 }, (_, p) => {
-      const [x, y] = [(p % (60 * perMm)) / perMm, Math.floor(p / (60 * perMm)) / perMm];
-      return x >= x0 && x < x1 && y >= y0 && y < y1 ? 1 : 0;
-    }),
+    data: Uint8Array.from({ length: (60 * perMm) ** 2 }, (_, p) =>
+      isIn((p % (60 * perMm)) / perMm, Math.floor(p / (60 * perMm)) / perMm) ? 1 : 0,
+    ),
   });
+  const mask = (x0: number, y0: number, x1: number, y1: number) =>
+    maskOf((x, y) => x >= x0 && x < x1 && y >= y0 && y < y1);
   it("is the area that was sewn, nearly all of it, and little beside it", () => {
     const plan = planOf([chosen([square], { angleDeg: 45 })]);
     const list = readStitchList(writeStitchesCsv(plan, { job: "Tern", hoop: "100 x 100", threads: ["Red"] }));
@@ -126,5 +127,26 @@ describe("what thread covers, read from the list alone", () => {
     expect(coveredShare(thread, mask(10, 10, 30, 30))).toBeGreaterThan(0.97);
     expect(coveredShare(thread, mask(32, 10, 58, 30))).toBe(0);
     expect(coveredShare(coverThread(list, 2, thread), mask(10, 10, 30, 30))).toBe(0);
+  });
+  it.each([20, 45, 110])("is whole, too, where a fill at %i degrees goes round holes from part to part", (angleDeg) => {
+    const holes = [
+      [20, 20, 4],
+      [40, 22, 5],
+      [30, 40, 6],
+    ] as const;
+    const rings = [ring(8, 8, 52, 8, 52, 52, 8, 52), ...holes.map(([x, y, r]) => backwards(circle(x, y, r)))];
+    const plan = planOf([chosen(rings, { angleDeg, hasUnderlay: false })]);
+    const list = readStitchList(writeStitchesCsv(plan, { job: "Tern", hoop: "100 x 100", threads: ["Red"] }));
+    // Half a millimetre inside every edge.
+    const inner = maskOf(
+      (x, y) =>
+        Math.min(x - 8, y - 8, 52 - x, 52 - y) > 0.5 &&
+        holes.every(([hx, hy, r]) => Math.hypot(x - hx, y - hy) > r + 0.5),
+    );
+    const thread = coverThread(list, 1, inner);
+    // Between two rows of thread a hair may show; what is wider is a slit.
+    const isBare = (p: number) => inner.data[p] === 1 && thread.data[p] === 0;
+    const isSlit = (p: number) => [-1, 0, 1].every((dy) => [-1, 0, 1].every((dx) => isBare(p + dx + dy * inner.width)));
+    expect(Array.from(inner.data.keys()).filter(isSlit)).toEqual([]);
   });
 });

@@ -33,6 +33,8 @@ const LATTICE_STITCH_MM = 3.5;
 const LATTICE_FROM_MM = 5;
 /** Needle points move from row to row by this share of a stitch, the golden section: no two of near rows lie side by side (our own). */
 const STAGGER = 0.381966;
+/** A row begins beside the end of another if it is no farther away than so many times from row to row (our own). */
+const BESIDE = 2.5;
 /** No needle goes down so near to a row's end. */
 const CLEAR_MM = 0.9;
 
@@ -147,6 +149,7 @@ function sewGroup(sewer: RowSewer, group: readonly number[], from: Point, to: Po
     }
   };
   visit(root);
+  sewer.finish();
 }
 
 /**
@@ -194,6 +197,8 @@ function fromFrameAll(rows: Rows, points: readonly number[]): number[] {
 /** Sews cells of rows, and knows where it is. */
 class RowSewer {
   private at: Spot = { segment: 0, x: 0 };
+  /** Rows that are sewn in one go, also from cell to cell where one begins beside the other's end. */
+  private strand = new NeedleRow();
 
   constructor(
     readonly rows: Rows,
@@ -236,25 +241,43 @@ class RowSewer {
     // Each row turns it round.
     if (endX !== undefined) isForward = endX > middleOf(segments[to]) === (Math.abs(to - from) % 2 === 0);
     const start = { segment: first, x: isForward ? left[first] : right[first] };
-    const way = wayInside(rows, this.at, start, (one) => this.isSewn[one] === 0) ?? [];
-    // Its last point is where the row begins.
-    const needles = divideLine(fromFrameAll(rows, way), numbers.stitchMm);
-    this.sewing.add("way", needles.slice(0, -2));
+    if (!this.isBeside(start)) {
+      this.finish();
+      const way = wayInside(rows, this.at, start, (one) => this.isSewn[one] === 0) ?? [];
+      // Its last point is where the row begins.
+      this.sewing.add("way", divideLine(fromFrameAll(rows, way), numbers.stitchMm).slice(0, -2));
+    }
     this.isSewn[cell] = 1;
-    const strand = new NeedleRow();
     const step = from <= to ? 1 : -1;
     for (let i = from; ; i += step) {
-      this.sewRow(strand, segments[i], isForward, i === to ? null : segments[i + step]);
+      this.sewRow(segments[i], isForward, i === to ? null : segments[i + step]);
       isForward = !isForward;
       if (i === to) break;
     }
-    this.sewing.add(this.kind, fromFrameAll(rows, strand.points));
     const last = segments[to];
     this.at = { segment: last, x: isForward ? left[last] : right[last] };
   }
 
-  private sewRow(strand: NeedleRow, segment: number, isForward: boolean, next: number | null): void {
-    const { rows, numbers } = this;
+  /** Whether a row begins beside the end of what is sewn, as the next row of a cell does. */
+  private isBeside({ segment, x }: Spot): boolean {
+    const { rows, at, strand, numbers } = this;
+    // Rows far apart end where the next of their own cell lies under them.
+    if (numbers.turnsInside) return false;
+    const down = rows.row[segment] - rows.row[at.segment];
+    const overlap =
+      Math.min(rows.right[segment], rows.right[at.segment]) - Math.max(rows.left[segment], rows.left[at.segment]);
+    const away = lengthOf(x - at.x, down * rows.spacingMm);
+    return strand.points.length > 0 && Math.abs(down) === 1 && overlap > 0 && away < BESIDE * rows.spacingMm;
+  }
+
+  /** Hands over what was sewn in one go. */
+  finish(): void {
+    this.sewing.add(this.kind, fromFrameAll(this.rows, this.strand.points));
+    this.strand = new NeedleRow();
+  }
+
+  private sewRow(segment: number, isForward: boolean, next: number | null): void {
+    const { rows, numbers, strand } = this;
     const { left, right } = rows;
     const y = heightOf(rows, rows.row[segment]);
     let [l, r] = [left[segment] - this.pullOf(segment, -1), right[segment] + this.pullOf(segment, 1)];

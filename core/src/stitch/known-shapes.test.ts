@@ -48,6 +48,25 @@ describe("a rectangle of 40 x 20 mm, filled", () => {
   });
 });
 
+describe("a leaning field, filled", () => {
+  it.each([7, -7])("has no row that ends a third of a millimetre before its edge (leaning %i mm)", (lean) => {
+    const left = Math.max(0, -lean);
+    const field = ring(left, 0, left + 40, 0, left + 40 + lean, 20, left + lean, 20);
+    const plan = planOf([chosen([field], { angleDeg: 0, hasUnderlay: false, pullMm: 0 })]);
+    const rows = new Map<number, number[]>();
+    for (const { x, y } of covers(stitchesOf(plan))) {
+      const row = Math.round(y / 0.4 - 0.5);
+      rows.set(row, [...(rows.get(row) ?? []), x - left - (y * lean) / 20]);
+    }
+    expect(rows.size).toBe(50);
+    // Turns have to be half a millimetre long: one of two rows is drawn in, by 0.3 mm less what the edge leans from row to row.
+    for (const xs of rows.values()) {
+      expect(Math.min(...xs)).toBeLessThan(0.3 - (0.4 * 7) / 20 + 0.01);
+      expect(Math.max(...xs)).toBeGreaterThan(40 - 0.3 + (0.4 * 7) / 20 - 0.01);
+    }
+  });
+});
+
 describe("satin", () => {
   it("in a ring goes round once, square to it, and closes", () => {
     const plan = planOf([

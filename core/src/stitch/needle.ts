@@ -36,11 +36,11 @@ export class NeedleRow {
     else if ((end - lastX - off) * onward >= LEAST_STITCH_MM) this.to(lastX + off, y);
   }
 
-  /** Moves the last needle point along its row, unless it comes too near to the one before. */
+  /** Moves the last needle point along its row, unless it comes too near to the one before in that. */
   private drawInTo(x: number): boolean {
     const { points } = this;
     const n = points.length;
-    if (n < 4 || lengthOf(x - points[n - 4], points[n - 1] - points[n - 3]) < LEAST_STITCH_MM) return false;
+    if (n < 4 || points[n - 3] !== points[n - 1] || Math.abs(x - points[n - 4]) < LEAST_STITCH_MM) return false;
     points[n - 2] = x;
     return true;
   }
