@@ -111,9 +111,25 @@ export function nearestOn(line: Float64Array, { x, y }: Point): { place: Point; 
 }
 
 /** A ring as a closed line that begins and ends at a place on it. */
-export function begunAt(ring: Ring, { place: { x, y }, side }: { place: Point; side: number }): Float64Array {
+function begunAt(ring: Ring, { place: { x, y }, side }: { place: Point; side: number }): Float64Array {
   const start = ((side + 1) * 2) % ring.length;
   return Float64Array.from([x, y, ...ring.subarray(start), ...ring.subarray(0, start), x, y]);
+}
+
+/** Rings as closed lines, each begun where it is nearest to the end of the one before. */
+export function nearestFirst(rings: readonly Ring[], from: Point): Float64Array[] {
+  const left = [...rings];
+  let at = from;
+  const lines: Float64Array[] = [];
+  while (left.length > 0) {
+    const found = left
+      .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
+      .reduce((best, one) => (one.away < best.away ? one : best));
+    const [ring] = left.splice(found.i, 1);
+    lines.push(begunAt(ring, found));
+    at = found.place;
+  }
+  return lines;
 }
 
 /** Whether a place lies in an area, by even-odd. */

@@ -2,7 +2,7 @@
 // Cells are sewn from the far ends of a tree inwards: every way leads through cells that are covered only later. Our own method.
 import { lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import { begunAt, closed, insetRings, nearestOn, type Ring } from "./area.ts";
+import { insetRings, nearestFirst, type Ring } from "./area.ts";
 import { type Spot, wayInside } from "./inside.ts";
 import { divideLine, LEAST_STITCH_MM, NeedleRow } from "./needle.ts";
 import { cutRows, fromFrame, heightOf, nearestSegment, type Rows, toFrame, within } from "./rows.ts";
@@ -79,15 +79,9 @@ function goTo(sewing: Sewing, rows: Rows, place: Point, stitchMm: number): void 
 
 /** A run along each of the rings, the nearest first. */
 function sewEdges(sewing: Sewing, rows: Rows, rings: readonly Ring[], numbers: FillNumbers, from: Point): void {
-  const left = [...rings];
-  while (left.length > 0) {
-    const at = sewing.at ?? from;
-    const found = left
-      .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
-      .reduce((best, one) => (one.away < best.away ? one : best));
-    const [ring] = left.splice(found.i, 1);
-    goTo(sewing, rows, found.place, numbers.stitchMm);
-    sewing.add("underlay", divideLine(begunAt(ring, found), numbers.runMm));
+  for (const line of nearestFirst(rings, sewing.at ?? from)) {
+    goTo(sewing, rows, { x: line[0], y: line[1] }, numbers.stitchMm);
+    sewing.add("underlay", divideLine(line, numbers.runMm));
   }
 }
 

@@ -36,11 +36,13 @@ export class NeedleRow {
     else if ((end - lastX - off) * onward >= LEAST_STITCH_MM) this.to(lastX + off, y);
   }
 
-  /** Moves the last needle point along its row, unless it comes too near to the one before in that. */
+  /** Moves the last needle point back along its row, unless it comes too near to the one before in that. */
   private drawInTo(x: number): boolean {
     const { points } = this;
     const n = points.length;
     if (n < 4 || points[n - 3] !== points[n - 1] || Math.abs(x - points[n - 4]) < LEAST_STITCH_MM) return false;
+    // Where the next row goes on the same way there is nothing to go back.
+    if ((x - points[n - 2]) * (points[n - 4] - points[n - 2]) < 0) return false;
     points[n - 2] = x;
     return true;
   }

@@ -148,7 +148,18 @@ describe("any area", () => {
           expect(lengthMm).toBeLessThan(12.1);
         }
       }),
-      { numRuns: 200 },
+      {
+        numRuns: 200,
+        // A row that goes on beside a hole the same way as the one before.
+        examples: [
+          [
+            {
+              ...{ arms: 9, inner: 7.205819587784735, outer: 15.27275546745991, turn: 1.8925711381680197 },
+              ...{ hole: 2.5359326582569315, hx: -0.6638501406013269, angleDeg: 150 },
+            },
+          ],
+        ],
+      },
     );
   });
 });

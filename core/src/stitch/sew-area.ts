@@ -1,6 +1,6 @@
 // One area as it is sewn: in fills, satin, runs or bean stitches, each with what lies under it.
 import type { Point } from "../raster/index.ts";
-import { type Area, begunAt, closed, insetRings, nearestOn, type Ring } from "./area.ts";
+import { type Area, insetRings, nearestFirst, type Ring } from "./area.ts";
 import { sewBorder } from "./border.ts";
 import type { Column, Columns } from "./columns.ts";
 import { sewFill } from "./fill.ts";
@@ -100,22 +100,6 @@ export function sewBorders(
   return nearestFirst(rings, from).map((line) => [
     { kind: "border", needles: sewBorder(line.subarray(0, -2), { kind, widthMm, spacingMm, beanMm, corners }, pullAt) },
   ]);
-}
-
-/** Rings as closed lines, each begun where it is nearest to the end of the one before. */
-function nearestFirst(rings: readonly Ring[], from: Point): Float64Array[] {
-  const left = [...rings];
-  let at = from;
-  const lines: Float64Array[] = [];
-  while (left.length > 0) {
-    const found = left
-      .map((ring, i) => ({ i, ...nearestOn(closed(ring), at) }))
-      .reduce((best, one) => (one.away < best.away ? one : best));
-    const [ring] = left.splice(found.i, 1);
-    lines.push(begunAt(ring, found));
-    at = found.place;
-  }
-  return lines;
 }
 
 /** Every column out along its middle and back over it: under satin as underlay, under bean stitches as their first pass. */

@@ -1,5 +1,5 @@
 // Stitches on the bench: the sewn plan at the step after the shapes, stitch files at the Output step.
-import { COMMANDS, type Stitches, stitches } from "@plain-palette/core/stitch";
+import { COMMANDS, chooseHoop, type Stitches, stitches } from "@plain-palette/core/stitch";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { TableLayer } from "../../light-table/layers.ts";
@@ -11,7 +11,7 @@ import { useAreaDesk } from "./area-desk.ts";
 import { areaTool, type Hand } from "./area-tool.ts";
 import { PlayBar } from "./play-bar.tsx";
 import { type Shows, StitchesStep } from "./stitches-step.tsx";
-import { densityLayer, needleLayer, threadLayers, wayLayers } from "./thread-layers.ts";
+import { densityLayer, hoopLayer, needleLayer, threadLayers, wayLayers } from "./thread-layers.ts";
 import { usePlayback } from "./use-playback.ts";
 
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
@@ -36,24 +36,25 @@ const step: StepScreen = {
     const plan = made?.plan ?? null;
     const shapes = useShapesResult(bench);
     const [hidden, setHidden] = useState(NOTHING_HIDDEN);
-    const [shows, setShows] = useState<Shows>({ needles: false, ways: false, density: false });
+    const [shows, setShows] = useState<Shows>({ hoop: true, needles: false, ways: false, density: false });
     const [hand, setHand] = useState<Hand | null>(null);
     const desk = useAreaDesk(made, computed.prepared?.frame ?? null, mmPerPx);
     const playback = usePlayback(plan, mmPerPx);
     const { at } = playback;
     const isWhole = at === null;
     const thread = useMemo(() => (plan ? threadLayers(plan, hidden, mmPerPx) : null), [plan, hidden, mmPerPx]);
-    const { mostPerMm2 } = stitches.settingsIn(bench.recipe).machine;
+    const settings = stitches.settingsIn(bench.recipe);
+    const { mostPerMm2 } = settings.machine;
     const marks = useMemo(() => {
       if (!plan || !isWhole) return NO_LAYERS;
       return [
+        ...(shows.hoop ? [hoopLayer(plan, chooseHoop(plan.widthMm, plan.heightMm, settings), mmPerPx)] : []),
         ...(shows.density ? [densityLayer(plan, mostPerMm2, mmPerPx)] : []),
         ...(shows.ways ? wayLayers(plan, mmPerPx) : []),
         ...(shows.needles ? [needleLayer(plan, mmPerPx)] : []),
       ];
-    }, [plan, isWhole, shows, mostPerMm2, mmPerPx]);
+    }, [plan, isWhole, shows, settings, mostPerMm2, mmPerPx]);
     const report = computed.made?.find(({ process }) => process === stitches.id)?.report ?? null;
-    const settings = stitches.settingsIn(bench.recipe);
     // While it is played its place is told ten times a second: the panel stays as it is.
     const panel = useMemo(
       () => (

@@ -38,6 +38,7 @@ const FABRIC_WORDS: Readonly<Record<Fabric, string>> = {
 
 /** What is seen besides thread. */
 export interface Shows {
+  readonly hoop: boolean;
   readonly needles: boolean;
   readonly ways: boolean;
   readonly density: boolean;
@@ -64,6 +65,7 @@ export function StitchesStep({ made, warnings, choice, desk, shows, setShows, on
           <AreaGroup made={made} desk={desk} />
           <ThreadGroup made={made} choice={choice} />
           <Group title="On the table">
+            <CheckField label="Hoop" isOn={shows.hoop} onChange={(hoop) => setShows({ ...shows, hoop })} />
             <CheckField
               label="Needle points"
               isOn={shows.needles}

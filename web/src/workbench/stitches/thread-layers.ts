@@ -3,6 +3,7 @@ import type { Rgb } from "@plain-palette/core/colour";
 import {
   COMMANDS,
   DENSITY_CELL_MM,
+  type HoopChoice,
   measureDensity,
   STITCH_KINDS,
   type StitchPlan,
@@ -19,6 +20,8 @@ const DARKER = 0.24;
 const LIGHT: readonly [number, number] = [0.94, 0.34];
 /** Seen from afar thread fills what lies between it and the next: the line is a little wider than thread. */
 const DRAWN_MM = THREAD_MM * 1.12;
+/** Hoops have round corners, mm (our own). */
+const HOOP_CORNER_MM = 8;
 /** Stitches to a piece of a layer: what is looked at is drawn by pieces that reach into it. */
 const PIECE = 60;
 /** What holds the cloth lies below, and hardly shows. */
@@ -75,6 +78,14 @@ export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPe
               ],
         ),
   );
+}
+
+/** The inner edge of the hoop, the design in its middle. */
+export function hoopLayer(plan: StitchPlan, { widthMm, heightMm, isTurned }: HoopChoice, mmPerPx: number): TableLayer {
+  const [width, height] = isTurned ? [heightMm, widthMm] : [widthMm, heightMm];
+  const path = new Path2D();
+  path.roundRect((plan.widthMm - width) / 2, (plan.heightMm - height) / 2, width, height, HOOP_CORNER_MM);
+  return { kind: "strokes", path, colour: "#5c5952", screenPx: 1.5, isHaloed: true, transform: onArt(mmPerPx) };
 }
 
 /** Where the needle goes down. */
