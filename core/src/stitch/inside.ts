@@ -3,6 +3,8 @@ import { heightOf, type Rows, within } from "./rows.ts";
 
 /** Ways keep so far from an area's edges, mm. */
 const WAY_INSET_MM = 0.5;
+/** From an edge they first go so far along the row, mm: a stitch's least length, wherever the row's thread itself ends. */
+const OFF_EDGE_MM = 0.75;
 
 /** A place on a segment, x in the rows' frame. */
 export interface Spot {
@@ -18,7 +20,11 @@ export function wayInside(rows: Rows, from: Spot, to: Spot, isOpen: (cell: numbe
   const chain = cellsBetween(rows, rows.cell[from.segment], rows.cell[to.segment], isOpen);
   if (!chain) return null;
   const passed = [from.segment, ...segmentsAlong(rows, chain, from.segment, to.segment)];
-  const way = [from.x, heightOf(rows, rows.row[from.segment])];
+  const top = heightOf(rows, rows.row[from.segment]);
+  const way = [from.x, top];
+  // Away from the edge first: a long stitch that slants off it would be seen beside the rows.
+  const inner = within(rows, [from.segment], from.x, OFF_EDGE_MM);
+  if (inner !== from.x) way.push(inner, top);
   // Where it turns back, from row upon row to row under row, a straight stretch ends.
   for (let first = 0; first < passed.length - 1; ) {
     const step = rows.row[passed[first + 1]] - rows.row[passed[first]];

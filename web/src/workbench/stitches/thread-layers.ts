@@ -57,7 +57,8 @@ export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPe
     if (!isStitch(plan, i) || !isStitch(plan, i - 1)) continue;
     const from = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0] as const;
     const to = [plan.x[i] ?? 0, plan.y[i] ?? 0] as const;
-    const isUnder = UNDER.has(STITCH_KINDS[plan.kind[i] ?? 0] ?? "");
+    // The last stitch of a way leads to where what covers begins.
+    const isUnder = [i - 1, i].some((k) => UNDER.has(STITCH_KINDS[plan.kind[k] ?? 0] ?? ""));
     const group = lines[plan.colour[i] ?? 0]?.[shadeOf(to[0] - from[0], to[1] - from[1]) + (isUnder ? 0 : SHADES)];
     const last = group?.at(-1);
     // A stitch that goes on from the last of its shade is drawn on with it.
@@ -83,9 +84,13 @@ export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPe
 /** The inner edge of the hoop, the design in its middle. */
 export function hoopLayer(plan: StitchPlan, { widthMm, heightMm, isTurned }: HoopChoice, mmPerPx: number): TableLayer {
   const [width, height] = isTurned ? [heightMm, widthMm] : [widthMm, heightMm];
+  const px = (mm: number) => mm / mmPerPx;
   const path = new Path2D();
-  path.roundRect((plan.widthMm - width) / 2, (plan.heightMm - height) / 2, width, height, HOOP_CORNER_MM);
-  return { kind: "strokes", path, colour: "#5c5952", screenPx: 1.5, isHaloed: true, transform: onArt(mmPerPx) };
+  path.roundRect(
+    ...[px((plan.widthMm - width) / 2), px((plan.heightMm - height) / 2), px(width), px(height)],
+    px(HOOP_CORNER_MM),
+  );
+  return { kind: "strokes", path, colour: "#5c5952", screenPx: 1.5 };
 }
 
 /** Where the needle goes down. */
