@@ -33,7 +33,7 @@ export function measureDensity(plan: StitchPlan): Density {
 export const LAYER_CELL_MM = 0.5;
 const FULL_MM = (LAYER_CELL_MM * LAYER_CELL_MM) / THREAD_MM / 2;
 /** Thread is followed in steps of this length, mm. */
-const STEP_MM = 0.1;
+const STEP_MM = 0.2;
 /** What lies on the cloth as a layer of its own. */
 const LAYING: ReadonlySet<StitchKind> = new Set(["cover", "border"]);
 

@@ -1,10 +1,13 @@
 // In which order the areas of a colour are sewn, so that ways between them are short: from the nearest to the nearest, then
 // bettered by turning stretches round (2-opt: Croes 1958) until nothing is gained.
+import { boundsOf, lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
 import type { Ring } from "./area.ts";
 
 /** Points of an outline that stand for it. */
 const SAMPLES = 16;
+/** Things are far apart from so many times the sum of their radii on. */
+const FAR = 4;
 /** Rounds of bettering at most: few are needed. */
 const MOST_ROUNDS = 12;
 
@@ -34,14 +37,25 @@ export function nearestOf(own: Float64Array, others: Float64Array): { place: Poi
   return { place: { x: own[best], y: own[best + 1] }, away: Math.sqrt(most) };
 }
 
+/** A circle that some points lie in. */
+function circleRound(points: Float64Array): { x: number; y: number; radius: number } {
+  const { left, top, right, bottom } = boundsOf(points);
+  return { x: (left + right) / 2, y: (top + bottom) / 2, radius: lengthOf(right - left, bottom - top) / 2 };
+}
+
 /** An order for things at places, each given by points of its outline, that begins near `from`. */
 export function orderShort(outlines: readonly Float64Array[], from: Point): number[] {
   const n = outlines.length;
   if (n < 2) return outlines.map((_, i) => i);
   const away = new Float64Array(n * n);
+  const circles = outlines.map(circleRound);
   for (let i = 0; i < n; i++)
     for (let j = 0; j < i; j++) {
-      away[i * n + j] = nearestOf(outlines[i], outlines[j]).away;
+      const [one, other] = [circles[i], circles[j]];
+      const radii = one.radius + other.radius;
+      const middles = lengthOf(one.x - other.x, one.y - other.y);
+      // Of what is far apart it does not matter where it is nearest.
+      away[i * n + j] = middles > FAR * radii ? middles - radii : nearestOf(outlines[i], outlines[j]).away;
       away[j * n + i] = away[i * n + j];
     }
   const start = Float64Array.from([from.x, from.y]);

@@ -144,7 +144,7 @@ export function planStitches(
 /** What was sewn of areas last, by their outlines: after a change of one of them the others need not be sewn again. */
 const sewnLast = new WeakMap<
   readonly Ring[],
-  Map<boolean, { readonly key: string; readonly strands: readonly Strand[] }>
+  Map<boolean, { readonly key: string; readonly around: string; readonly strands: readonly Strand[] }>
 >();
 
 /** The strands of an item, those from before if nothing that they depend on is another; `around` names what lies beside it. */
@@ -156,12 +156,12 @@ function sewOnce(
   from: Point,
   to: Point,
 ): readonly Strand[] {
-  const key = JSON.stringify([area.numbers, around, from, to]);
+  const key = JSON.stringify([area.numbers, from, to]);
   const kept = sewnLast.get(area.rings) ?? new Map();
   const last = kept.get(item.isBorder);
-  if (last?.key === key) return last.strands;
+  if (last?.key === key && last.around === around) return last.strands;
   const strands = sewItem(area, item, pullAt, from, to);
-  sewnLast.set(area.rings, kept.set(item.isBorder, { key, strands }));
+  sewnLast.set(area.rings, kept.set(item.isBorder, { key, around, strands }));
   return strands;
 }
 

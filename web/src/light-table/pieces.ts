@@ -1,5 +1,5 @@
 // Many paths with the boxes they lie in, so that a part of the table draws what reaches into it and no more.
-import { type Bounds, boundsOf, type CubicPath, drawPath, eachPoint } from "@plain-palette/core/geometry";
+import { type Bounds, boundsOf, boundsOfAll, type CubicPath, drawPath, eachPoint } from "@plain-palette/core/geometry";
 
 /** Paths of one colour or line. What lies elsewhere winds round no point of a box, so that it can be left out of it. */
 export type Pieces = readonly { readonly path: Path2D; readonly bounds: Bounds }[];
@@ -12,6 +12,25 @@ export function makePieces(paths: readonly CubicPath[], isClosed: boolean): Piec
 /** Pieces of lines through x, y pairs. */
 export function makePolylinePieces(lines: readonly (readonly number[])[]): Pieces {
   return withBoxes(lines, (line) => makePolylinePath(line, false));
+}
+
+/** Many short lines by the square of `side` that their first point lies in: a piece for each. */
+export function makeSquarePieces(lines: readonly (readonly number[])[], side: number): Pieces {
+  const squares = new Map<string, (readonly number[])[]>();
+  for (const line of lines) {
+    const key = `${Math.floor((line[0] ?? 0) / side)} ${Math.floor((line[1] ?? 0) / side)}`;
+    const own = squares.get(key);
+    if (own) own.push(line);
+    else squares.set(key, [line]);
+  }
+  return [...squares.values()].map((own) => {
+    const path = new Path2D();
+    for (const line of own) {
+      path.moveTo(line[0] ?? 0, line[1] ?? 0);
+      for (let i = 2; i < line.length; i += 2) path.lineTo(line[i] ?? 0, line[i + 1] ?? 0);
+    }
+    return { path, bounds: boundsOfAll(own) };
+  });
 }
 
 function withBoxes<T extends ArrayLike<number>>(lines: readonly T[], draw: (line: T) => Path2D): Pieces {

@@ -44,7 +44,7 @@ const step: StepScreen = {
     const isWhole = at === null;
     const thread = useMemo(() => (plan ? threadLayers(plan, hidden, mmPerPx) : null), [plan, hidden, mmPerPx]);
     const settings = stitches.settingsIn(bench.recipe);
-    const { mostPerMm2 } = settings.machine;
+    const { mostPerMm2, hoops } = settings.machine;
     const marks = useMemo(() => {
       if (!plan || !isWhole) return NO_LAYERS;
       return [
@@ -53,7 +53,7 @@ const step: StepScreen = {
         ...(shows.ways ? wayLayers(plan, mmPerPx) : []),
         ...(shows.needles ? [needleLayer(plan, mmPerPx)] : []),
       ];
-    }, [plan, isWhole, shows, settings, mostPerMm2, mmPerPx]);
+    }, [plan, isWhole, shows, settings.hoop?.widthMm, settings.hoop?.heightMm, hoops, mostPerMm2, mmPerPx]);
     const report = computed.made?.find(({ process }) => process === stitches.id)?.report ?? null;
     // While it is played its place is told ten times a second: the panel stays as it is.
     const panel = useMemo(

@@ -10,10 +10,10 @@ import {
   THREAD_MM,
 } from "@plain-palette/core/stitch";
 import type { LayerTransform, TableLayer } from "../../light-table/layers.ts";
-import { makePolylinePieces } from "../../light-table/pieces.ts";
+import { makePolylinePieces, makeSquarePieces } from "../../light-table/pieces.ts";
 
 /** Thread is drawn in so many shades, from along the light to across it. */
-const SHADES = 12;
+const SHADES = 8;
 /** How much darker thread across the light is than along it, as a share (our own, by eye). */
 const DARKER = 0.24;
 /** Light falls from the upper left, flatter than the usual rows lie, so that both of their angles differ. */
@@ -22,8 +22,9 @@ const LIGHT: readonly [number, number] = [0.94, 0.34];
 const DRAWN_MM = THREAD_MM * 1.12;
 /** Hoops have round corners, mm (our own). */
 const HOOP_CORNER_MM = 8;
-/** Stitches to a piece of a layer: what is looked at is drawn by pieces that reach into it. */
-const PIECE = 60;
+/** Thread is drawn by squares of this side, mm, in runs of so many stitches: what is looked at is drawn, and little beside it. */
+const SQUARE_MM = 12;
+const RUN = 40;
 /** What holds the cloth lies below, and hardly shows. */
 const UNDER: ReadonlySet<string> = new Set(["way", "underlay", "tie", "guide"]);
 
@@ -62,7 +63,7 @@ export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPe
     const group = lines[plan.colour[i] ?? 0]?.[shadeOf(to[0] - from[0], to[1] - from[1]) + (isUnder ? 0 : SHADES)];
     const last = group?.at(-1);
     // A stitch that goes on from the last of its shade is drawn on with it.
-    if (last && last.length < 2 * PIECE && last.at(-2) === from[0] && last.at(-1) === from[1]) last.push(...to);
+    if (last && last.length < 2 * RUN && last.at(-2) === from[0] && last.at(-1) === from[1]) last.push(...to);
     else group?.push([...from, ...to]);
   }
   return plan.colours.flatMap(({ spotId, rgb }, c) =>
@@ -73,7 +74,7 @@ export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPe
             ? []
             : [
                 {
-                  ...{ kind: "strokes", path: makePolylinePieces(group), transform, width: DRAWN_MM },
+                  ...{ kind: "strokes", path: makeSquarePieces(group, SQUARE_MM), transform, width: DRAWN_MM },
                   colour: shaded(rgb, shade % SHADES),
                 },
               ],
