@@ -27,7 +27,7 @@ try {
   const shoot = (name: string) => page.screenshot({ path: join(OUT, `${name}.png`) });
   await page.goto(server.url);
   await page.getByText("Crew shirts").waitFor();
-  await page.waitForLoadState("networkidle");
+  await page.waitForFunction("[...document.images].every((img) => img.complete && img.naturalWidth > 0)");
   await shoot("job-board");
   const ferry = jobNamed(jobs, "Crew shirts");
   await open(page, ferry, "artwork");
@@ -80,7 +80,7 @@ try {
   await page.getByRole("list", { name: "Films" }).getByRole("button").nth(2).click();
   await shoot("output");
   await shootFilm(page, ferry, shoot);
-  await shootStitches(page, ferry, shoot);
+  await shootStitches(page, jobNamed(jobs, "Fleeces"), shoot);
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
@@ -156,24 +156,18 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
   await ready(page);
 }
 
-/** The same job sewn: an area chosen, the plan half done. */
-async function shootStitches(page: Page, ferry: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
-  const made = page.getByRole("complementary", { name: "Ticket" }).getByLabel("Made with");
-  await made.selectOption("Stitches");
-  await ready(page);
-  await open(page, ferry, "stitches", false);
-  await page.mouse.click(640, 500);
+/** A badge to be sewn: an area chosen, the plan half done. */
+async function shootStitches(page: Page, badge: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  await open(page, badge, "stitches");
+  await page.mouse.click(440, 500);
   await ready(page);
   await shoot("stitches");
   await page.getByRole("button", { name: "Sew", exact: true }).click();
   await page.getByRole("button", { name: "Pause" }).click();
-  for (let thread = 0; thread < 4; thread++) await page.getByRole("button", { name: "The next thread" }).click();
+  for (let thread = 0; thread < 2; thread++) await page.getByRole("button", { name: "The next thread" }).click();
   await page.getByLabel("Stitch, slide").focus();
   for (let step = 0; step < 3; step++) await page.keyboard.press("PageUp");
   await shoot("stitches-playback");
-  await page.getByRole("button", { name: "All of it" }).click();
-  await made.selectOption("Screens");
-  await ready(page);
 }
 
 /** The same drawing, its kites poured full of colour. */

@@ -1,12 +1,12 @@
 // Stitch plans against the shapes that they are made of: thread drawn from the written list by a renderer that is not ours. Is
 // every area covered, does thread lie where it should not, does every stitch keep to the machine's limits?
+import { listAreas } from "@plain-palette/core/area";
 import { flattenPath, pathToSvg, polygonPath } from "@plain-palette/core/geometry";
 import { wholeFrame } from "@plain-palette/core/raster";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
 import {
   chooseAreas,
-  listAreas,
   type MeasuredArea,
   measureAreas,
   planStitches,

@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
+import { STRIDE } from "../area/index.ts";
 import { coveredShare, coverThread, readStitchList } from "../practice/index.ts";
 import { columnAlong, sewBorder } from "./border.ts";
 import { LAYER_CELL_MM, measureDensity, measureLayers } from "./density.ts";
 import { chooseHoop, readHoops } from "./hoop.ts";
 import { type StitchPlan, stitchSettingsSchema, writeStitchesCsv } from "./index.ts";
-import { STRIDE } from "./stations.ts";
-import { backwards, chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
+import { chosen, planOf, stitchesOf } from "./stitch.test.support.ts";
 
 const square = ring(10, 10, 30, 10, 30, 30, 10, 30);
 

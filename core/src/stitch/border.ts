@@ -1,7 +1,6 @@
 // Borders: a narrow satin column, or bean stitches, along outlines.
+import { type Column, closed, type Ring, STATION_MM, STRIDE } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import { closed, type Ring } from "./area.ts";
-import type { Column } from "./columns.ts";
 import {
   BENT,
   type Corners,
@@ -14,7 +13,6 @@ import {
 } from "./mitre.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { type PullAt, sewSatin } from "./satin.ts";
-import { STATION_MM, STRIDE } from "./stations.ts";
 
 /** A rail's direction is taken from the outline this far before and after, mm: it turns round a corner, and does not break. */
 const AHEAD_MM = 0.35;

@@ -1,7 +1,7 @@
 // Every area with its numbers: as it is proposed, changed by the fabric, by what was decided on its spot, and on itself.
+import { holdsPlace } from "../area/index.ts";
 import { type Design, placeChosen } from "../process/index.ts";
 import { invertMap, mapPoint, type Point } from "../raster/index.ts";
-import { holdsPlace } from "./area.ts";
 import { proposeColours } from "./colour-order.ts";
 import { FABRIC_NUMBERS } from "./fabric.ts";
 import type { ChosenArea, PlanColour } from "./plan.ts";

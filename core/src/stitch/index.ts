@@ -1,4 +1,3 @@
-export { type Area, holdsPlace, listAreas, makeArea } from "./area.ts";
 export { chooseAreas } from "./choose-areas.ts";
 export { proposeColours } from "./colour-order.ts";
 export { countPlan, type PlanCount } from "./count.ts";
@@ -22,7 +21,6 @@ export {
 } from "./plan.ts";
 export { stitches } from "./process.ts";
 export { type MeasuredArea, measureAreas } from "./propose-sewing.ts";
-export { placeInside } from "./rows.ts";
 export {
   type AreaEntry,
   BORDERS,

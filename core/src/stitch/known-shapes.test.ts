@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { middleLine } from "./satin.ts";
-import { backwards, chosen, circle, commandsOf, planOf, ring, type Stitch, stitchesOf } from "./stitch.test.support.ts";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
+import { middleLine } from "../area/index.ts";
+import { chosen, commandsOf, planOf, type Stitch, stitchesOf } from "./stitch.test.support.ts";
 
 const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
 const covers = (stitches: readonly Stitch[]) => stitches.filter(({ kind }) => kind === "cover");

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
+import { STRIDE } from "../area/index.ts";
 import { sewBorder } from "./border.ts";
 import { mitred } from "./mitre.ts";
-import { STRIDE } from "./stations.ts";
-import { backwards, chosen, circle, planOf, ring, stitchesOf } from "./stitch.test.support.ts";
+import { chosen, planOf, stitchesOf } from "./stitch.test.support.ts";
 
 /** Where rungs of a column lie neither along x nor along y, but for what they slope from one needle point to the next. */
 const slanting = (stations: Float64Array) =>

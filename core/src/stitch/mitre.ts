@@ -1,7 +1,6 @@
 // Mitred corners: where a column turns sharply, each leg is sewn square across up to the line from the inner corner to the outer.
+import { type Column, STATION_MM, STRIDE } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import type { Column } from "./columns.ts";
-import { STATION_MM, STRIDE } from "./stations.ts";
 
 /** How a column goes round a sharp corner: rungs cut off at a mitre, or spread like a fan. */
 export const CORNERS = ["mitred", "rounded"] as const;

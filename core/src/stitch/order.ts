@@ -1,8 +1,8 @@
 // In which order the areas of a colour are sewn, so that ways between them are short: from the nearest to the nearest, then
 // bettered by turning stretches round (2-opt: Croes 1958) until nothing is gained.
+import type { Ring } from "../area/index.ts";
 import { boundsOf, lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import type { Ring } from "./area.ts";
 
 /** Points of an outline that stand for it. */
 const SAMPLES = 16;

@@ -1,8 +1,10 @@
 import * as fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
+import { listAreas } from "../area/index.ts";
 import { drawSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { listAreas, measureAreas } from "./index.ts";
-import { BLUE, backwards, chosen, circle, commandsOf, planOf, RED, ring, stitchesOf } from "./stitch.test.support.ts";
+import { measureAreas } from "./index.ts";
+import { BLUE, chosen, commandsOf, planOf, RED, stitchesOf } from "./stitch.test.support.ts";
 
 const square = (x: number, y: number, side: number) => ring(x, y, x + side, y, x + side, y + side, x, y + side);
 

@@ -1,8 +1,8 @@
 // The stitch plan: every stitch, jump, trim and change of colour in the order in which the machine does them.
+import type { Ring } from "../area/index.ts";
 import type { Rgb } from "../colour/index.ts";
 import { lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import type { Ring } from "./area.ts";
 import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";

@@ -1,7 +1,7 @@
 // Stitches as a process: every area sewn as a fill, in satin or in lines.
+import { listAreas } from "../area/index.ts";
 import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
-import { listAreas } from "./area.ts";
 import { chooseAreas } from "./choose-areas.ts";
 import { FABRICS } from "./fabric.ts";
 import { listStitchOutputs, type Stitches } from "./outputs.ts";

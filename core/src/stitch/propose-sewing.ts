@@ -1,11 +1,8 @@
 // How each area is sewn as long as nobody says otherwise: by its width at true size; and neighbours at different angles.
+import { type Area, type Columns, columnWidths, findColumns, STATION_MM } from "../area/index.ts";
 import { boundsOf } from "../geometry/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
-import type { Area } from "./area.ts";
-import { type Columns, findColumns } from "./columns.ts";
-import { columnWidths } from "./satin.ts";
 import type { SewnAs } from "./sew-area.ts";
-import { STATION_MM } from "./stations.ts";
 
 /** Satin goes from one width to another, mm (common practice, no source). */
 export const SATIN_FROM_MM = 1;

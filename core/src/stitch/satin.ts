@@ -1,8 +1,7 @@
 // Satin: thread to and fro across a column, from rail to rail.
+import { type Column, offsetOf } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import type { Column } from "./columns.ts";
 import { LEAST_STITCH_MM } from "./needle.ts";
-import { STRIDE } from "./stations.ts";
 
 /**
  * By how much a row or column is sewn longer than its area at an end, since thread pulls cloth together, mm: asked for at a
@@ -83,11 +82,6 @@ function eachRung(column: Column, from: number, to: number, stepMm: number, visi
   if (passed > wanted - stepMm / 2) visit(rungAt(to, 0));
 }
 
-/** Where a station's numbers begin; round a ring stations are counted on. */
-function offsetOf({ stations, isClosed }: Column, k: number): number {
-  return (isClosed ? k % (stations.length / STRIDE - 1) : k) * STRIDE;
-}
-
 /** How far the outer of both rails comes on from one station to the next, square to the rung. */
 function advance(column: Column, from: number, to: number): number {
   const { stations } = column;
@@ -127,18 +121,6 @@ function part(out: number[], [x, y]: readonly [number, number], splitMm: number,
   }
 }
 
-/** The middle of a column from one station to another, either way. */
-export function middleLine(column: Column, from: number, to: number): number[] {
-  const { stations } = column;
-  const out: number[] = [];
-  const step = from <= to ? 1 : -1;
-  for (let k = from; ; k += step) {
-    const i = offsetOf(column, k);
-    out.push((stations[i] + stations[i + 2]) / 2, (stations[i + 1] + stations[i + 3]) / 2);
-    if (k === to) return out;
-  }
-}
-
 /** An open zigzag inside a column, `insetMm` from its rails, a turn every `spacingMm` along it. */
 export function sewZigzag(column: Column, from: number, to: number, spacingMm: number, insetMm: number): number[] {
   const out: number[] = [];
@@ -150,12 +132,4 @@ export function sewZigzag(column: Column, from: number, to: number, spacingMm: n
     side = 1 - side;
   });
   return out;
-}
-
-/** The width at each station, mm. */
-export function columnWidths({ stations }: Column): Float64Array {
-  return Float64Array.from({ length: stations.length / STRIDE }, (_, k) => {
-    const i = k * STRIDE;
-    return lengthOf(stations[i + 2] - stations[i], stations[i + 3] - stations[i + 1]);
-  });
 }

@@ -1,13 +1,21 @@
 // One area as it is sewn: in fills, satin, runs or bean stitches, each with what lies under it.
+import {
+  type Area,
+  type Column,
+  type Columns,
+  columnWidths,
+  insetRings,
+  middleLine,
+  nearestFirst,
+  type Ring,
+  STRIDE,
+} from "../area/index.ts";
 import type { Point } from "../raster/index.ts";
-import { type Area, insetRings, nearestFirst, type Ring } from "./area.ts";
 import { sewBorder } from "./border.ts";
-import type { Column, Columns } from "./columns.ts";
 import { sewFill } from "./fill.ts";
 import { type Corners, mitred } from "./mitre.ts";
 import { beanOf, divideLine } from "./needle.ts";
-import { columnWidths, middleLine, type PullAt, sewSatin, sewZigzag } from "./satin.ts";
-import { STRIDE } from "./stations.ts";
+import { type PullAt, sewSatin, sewZigzag } from "./satin.ts";
 import { Sewing, type Strand } from "./thread.ts";
 import { type Stretch, walkColumns } from "./walk.ts";
 

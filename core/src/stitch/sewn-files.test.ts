@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
 import { clockList, findSewFaults, readStitchList, USUAL_MACHINE } from "../practice/index.ts";
 import { writeStitchesCsv } from "./index.ts";
-import { BLUE, backwards, chosen, circle, planOf, RED, ring, stitchesOf } from "./stitch.test.support.ts";
+import { BLUE, chosen, planOf, RED, stitchesOf } from "./stitch.test.support.ts";
 import { writeStitchesSvg } from "./stitches-svg.ts";
 
 const square = (x: number, y: number, side: number) => ring(x, y, x + side, y, x + side, y + side, x, y + side);

@@ -1,24 +1,9 @@
 // Known shapes, and plans of them, for the tests of stitches.
+import { findColumns, makeArea, type Ring } from "../area/index.ts";
 
-import { makeArea, type Ring } from "./area.ts";
-import { findColumns } from "./columns.ts";
 import { type ChosenArea, type PlanColour, planStitches, type StitchPlan } from "./index.ts";
 import { COMMANDS, STITCH_KINDS, type StitchKind } from "./plan.ts";
 import type { SewNumbers } from "./sew-area.ts";
-
-export const ring = (...points: readonly number[]): Ring => Float64Array.from(points);
-
-/** Turns from x to y, as holes do. */
-export function circle(x: number, y: number, radius: number, count = 180): Ring {
-  return Float64Array.from({ length: count * 2 }, (_, i) => {
-    const angle = (Math.floor(i / 2) / count) * 2 * Math.PI;
-    return i % 2 === 0 ? x + radius * Math.cos(angle) : y + radius * Math.sin(angle);
-  });
-}
-
-export function backwards(one: Ring): Ring {
-  return Float64Array.from({ length: one.length }, (_, i) => one[one.length - 2 - (i - (i % 2)) + (i % 2)]);
-}
 
 export const NUMBERS: SewNumbers = {
   ...{ as: "fill", angleDeg: 0, spacingMm: 0.4, stitchMm: 3.75, runMm: 2.5, beanMm: 2.8, passes: 3, pullMm: 0.2 },

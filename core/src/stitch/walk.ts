@@ -1,7 +1,6 @@
 // A walk over columns that hang together: out along each, with all that hangs on it, and back over it. So everything is passed
 // twice, nothing has to be trimmed, and the needle ends where it began.
-import type { Columns } from "./columns.ts";
-import { STRIDE } from "./stations.ts";
+import { type Columns, STRIDE } from "../area/index.ts";
 
 /** A stretch of a column between two stations, in the direction in which it is passed. Round a ring they are counted on. */
 export interface Stretch {

@@ -1,11 +1,12 @@
 import * as fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { holdsPlace, makeArea } from "./area.ts";
+import { backwards, circle, ring } from "../area/area.test.support.ts";
+import { holdsPlace, makeArea, placeInside } from "../area/index.ts";
 import { wayInside } from "./inside.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
-import { cutRows, fromFrame, nearestSegment, placeInside } from "./rows.ts";
-import { backwards, chosen, circle, ring } from "./stitch.test.support.ts";
+import { cutRows, fromFrame, nearestSegment } from "./rows.ts";
+import { chosen } from "./stitch.test.support.ts";
 import { findHiddenWay, makeWayGrid } from "./ways.ts";
 
 const area = makeArea(0, "aa0000", [

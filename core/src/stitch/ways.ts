@@ -1,8 +1,7 @@
 // Ways from area to area that nobody sees: under what is sewn later, or along what is sewn already in the same colour.
+import { type Area, crossRows } from "../area/index.ts";
 import { boundsOfAll } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import type { Area } from "./area.ts";
-import { crossRows } from "./rows.ts";
 
 /** Side of a cell of the grid on which ways are looked for, mm. */
 const CELL_MM = 0.5;

@@ -1,8 +1,8 @@
 // The chosen area, and what is decided on it, on its thread, or on everything: entries of the recipe.
+import { placeInside } from "@plain-palette/core/area";
 import { type Frame, mapPoint, type Point } from "@plain-palette/core/raster";
 import {
   type AreaEntry,
-  placeInside,
   type SewnArea,
   type SewnChoice,
   type Stitches,

@@ -1,6 +1,7 @@
 // The hand on an area: picks it, turns its rows by a handle, moves where the needle comes in and goes out.
+import { holdsPlace, placeInside } from "@plain-palette/core/area";
 import type { Point } from "@plain-palette/core/raster";
-import { holdsPlace, placeInside, type SewnArea } from "@plain-palette/core/stitch";
+import type { SewnArea } from "@plain-palette/core/stitch";
 import { GRIP_PX, type TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolInHand } from "../../light-table/tool.ts";

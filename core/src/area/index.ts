@@ -1,0 +1,14 @@
+export {
+  type Area,
+  closed,
+  holdsPlace,
+  insetRings,
+  listAreas,
+  makeArea,
+  nearestFirst,
+  type Ring,
+} from "./area.ts";
+export { columnWidths, middleLine, offsetOf } from "./column-lines.ts";
+export { type Column, type Columns, findColumns } from "./columns.ts";
+export { crossRows, placeInside, type Segments } from "./cross-rows.ts";
+export { STATION_MM, STRIDE } from "./stations.ts";
