@@ -11,4 +11,13 @@ export {
 export { columnWidths, middleLine, offsetOf } from "./column-lines.ts";
 export { type Column, type Columns, findColumns } from "./columns.ts";
 export { crossRows, placeInside, type Segments } from "./cross-rows.ts";
+export {
+  type Corner,
+  findCorners,
+  isInMiddle,
+  type MeasuredLine,
+  measureLine,
+  pointAlong,
+  TURN_MM,
+} from "./measured-line.ts";
 export { STATION_MM, STRIDE } from "./stations.ts";

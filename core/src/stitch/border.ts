@@ -1,16 +1,17 @@
 // Borders: a narrow satin column, or bean stitches, along outlines.
-import { type Column, closed, type Ring, STATION_MM, STRIDE } from "../area/index.ts";
-import { lengthOf } from "../geometry/index.ts";
 import {
-  BENT,
-  type Corners,
+  type Column,
+  closed,
   findCorners,
   isInMiddle,
-  LONGEST,
   measureLine,
-  NARROWEST_MM,
   pointAlong,
-} from "./mitre.ts";
+  type Ring,
+  STATION_MM,
+  STRIDE,
+} from "../area/index.ts";
+import { lengthOf } from "../geometry/index.ts";
+import { BENT, type Corners, LONGEST, NARROWEST_MM, TURN_COSINE } from "./mitre.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { type PullAt, sewSatin } from "./satin.ts";
 
@@ -81,7 +82,7 @@ function findBends(ring: Ring, whole: number, widthMm: number): Bend[] {
   if (widthMm < NARROWEST_MM) return [];
   const twice = measureLine([...ring, ...ring, ring[0], ring[1]]);
   const on = pointAlong(twice);
-  const bends = findCorners(twice).flatMap(({ at, comes, goes }): Bend[] => {
+  const bends = findCorners(twice, TURN_COSINE).flatMap(({ at, comes, goes }): Bend[] => {
     if (!isInMiddle(at, 2 * whole)) return [];
     const cosine = comes[0] * goes[0] + comes[1] * goes[1];
     // Half the width, times the tangent of half the turn, and by its cosine.

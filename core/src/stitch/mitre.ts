@@ -1,5 +1,16 @@
 // Mitred corners: where a column turns sharply, each leg is sewn square across up to the line from the inner corner to the outer.
-import { type Column, STATION_MM, STRIDE } from "../area/index.ts";
+import {
+  type Column,
+  type Corner,
+  findCorners,
+  isInMiddle,
+  type MeasuredLine,
+  measureLine,
+  pointAlong,
+  STATION_MM,
+  STRIDE,
+  TURN_MM,
+} from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
 
 /** How a column goes round a sharp corner: rungs cut off at a mitre, or spread like a fan. */
@@ -7,10 +18,7 @@ export const CORNERS = ["mitred", "rounded"] as const;
 export type Corners = (typeof CORNERS)[number];
 
 /** A corner is where a line turns by this much at least; cosine of 50 degrees (our own). */
-const TURN_COSINE = 0.643;
-/** Its directions are taken between these distances from it, mm: the very corner may be a little round (our own). */
-const NEAR_MM = 0.1;
-const TURN_MM = 0.7;
+export const TURN_COSINE = 0.643;
 /** No mitre is longer along a leg than this, times the leg's width: a sharper point is turned round (about 127 degrees, our own). */
 export const LONGEST = 2;
 /** Nor shorter: what hardly turns needs none; and no leg is narrower, mm: a fan of a few stitches does as well (our own). */
@@ -20,76 +28,6 @@ export const NARROWEST_MM = 1.5;
 export const BENT = 0.12;
 /** Before a mitre rungs turn square over so much of the leg, times its width. */
 const SQUARE_OVER = 0.8;
-
-/** A line with the distance of each point from its first, mm. */
-export interface MeasuredLine {
-  readonly points: ArrayLike<number>;
-  readonly along: Float64Array;
-}
-
-export function measureLine(points: ArrayLike<number>): MeasuredLine {
-  const along = new Float64Array(points.length / 2);
-  for (let i = 1; i < along.length; i++)
-    along[i] = along[i - 1] + lengthOf(points[i * 2] - points[i * 2 - 2], points[i * 2 + 1] - points[i * 2 - 1]);
-  return { points, along };
-}
-
-/** The point at a distance along a line; near the last that was asked for it costs no search. */
-export function pointAlong({ points, along }: MeasuredLine): (at: number) => readonly [number, number] {
-  let i = 0;
-  return (at) => {
-    while (i > 0 && along[i] > at) i--;
-    while (i < along.length - 2 && along[i + 1] < at) i++;
-    const t = Math.min(1, Math.max(0, (at - along[i]) / (along[i + 1] - along[i] || 1)));
-    return [
-      points[i * 2] + t * (points[i * 2 + 2] - points[i * 2]),
-      points[i * 2 + 1] + t * (points[i * 2 + 3] - points[i * 2 + 1]),
-    ];
-  };
-}
-
-/** A corner of a line: its point's number, and the directions in which the line comes and goes. */
-export interface Corner {
-  readonly index: number;
-  readonly at: number;
-  readonly comes: readonly [number, number];
-  readonly goes: readonly [number, number];
-}
-
-/** Of a line that goes round twice: one round of it. */
-export function isInMiddle(at: number, whole: number): boolean {
-  return at >= whole / 4 && at < (whole * 3) / 4;
-}
-
-/** Where a line turns sharply: the sharpest point of each such place. */
-export function findCorners(line: MeasuredLine): Corner[] {
-  const { along } = line;
-  const on = [pointAlong(line), pointAlong(line), pointAlong(line), pointAlong(line)] as const;
-  const found: (Corner & { cosine: number })[] = [];
-  const whole = along[along.length - 1];
-  for (let index = 0; index < along.length; index++) {
-    const at = along[index];
-    if (at < TURN_MM || at > whole - TURN_MM) continue;
-    const comes = direction(on[0](at - TURN_MM), on[1](at - NEAR_MM));
-    const goes = direction(on[2](at + NEAR_MM), on[3](at + TURN_MM));
-    if (!comes || !goes) continue;
-    const cosine = comes[0] * goes[0] + comes[1] * goes[1];
-    if (cosine > TURN_COSINE) continue;
-    const last = found[found.length - 1];
-    if (last && at - last.at < 2 * TURN_MM) {
-      if (cosine < last.cosine) found[found.length - 1] = { index, at, comes, goes, cosine };
-    } else found.push({ index, at, comes, goes, cosine });
-  }
-  return found;
-}
-
-function direction(
-  [fromX, fromY]: readonly [number, number],
-  [toX, toY]: readonly [number, number],
-): readonly [number, number] | null {
-  const length = lengthOf(toX - fromX, toY - fromY);
-  return length > 0 ? [(toX - fromX) / length, (toY - fromY) / length] : null;
-}
 
 /** A mitre of a column: the outer corner on one rail, the inner on the other, and how far it reaches along both legs. */
 interface Mitre {
@@ -125,7 +63,7 @@ export function mitred(column: Column, forks: readonly number[]): Column {
 }
 
 function findMitres(rails: readonly MeasuredLine[], isClosed: boolean): Mitre[] {
-  const corners = rails.map((rail) => findCorners(rail));
+  const corners = rails.map((rail) => findCorners(rail, TURN_COSINE));
   return ([0, 2] as const).flatMap((rail) => {
     const [out, inn] = rail === 0 ? [0, 1] : [1, 0];
     const whole = rails[out].along[rails[out].along.length - 1];

@@ -1,0 +1,75 @@
+// Lines with distances along them, and where they turn.
+import { lengthOf } from "../geometry/index.ts";
+
+/** Directions at a corner are taken between these distances from it, mm: the very corner may be a little round (our own). */
+const NEAR_MM = 0.1;
+export const TURN_MM = 0.7;
+/** A line with the distance of each point from its first, mm. */
+export interface MeasuredLine {
+  readonly points: ArrayLike<number>;
+  readonly along: Float64Array;
+}
+
+export function measureLine(points: ArrayLike<number>): MeasuredLine {
+  const along = new Float64Array(points.length / 2);
+  for (let i = 1; i < along.length; i++)
+    along[i] = along[i - 1] + lengthOf(points[i * 2] - points[i * 2 - 2], points[i * 2 + 1] - points[i * 2 - 1]);
+  return { points, along };
+}
+
+/** The point at a distance along a line; near the last that was asked for it costs no search. */
+export function pointAlong({ points, along }: MeasuredLine): (at: number) => readonly [number, number] {
+  let i = 0;
+  return (at) => {
+    while (i > 0 && along[i] > at) i--;
+    while (i < along.length - 2 && along[i + 1] < at) i++;
+    const t = Math.min(1, Math.max(0, (at - along[i]) / (along[i + 1] - along[i] || 1)));
+    return [
+      points[i * 2] + t * (points[i * 2 + 2] - points[i * 2]),
+      points[i * 2 + 1] + t * (points[i * 2 + 3] - points[i * 2 + 1]),
+    ];
+  };
+}
+
+/** A corner of a line: its point's number, and the directions in which the line comes and goes. */
+export interface Corner {
+  readonly index: number;
+  readonly at: number;
+  readonly comes: readonly [number, number];
+  readonly goes: readonly [number, number];
+}
+
+/** Of a line that goes round twice: one round of it. */
+export function isInMiddle(at: number, whole: number): boolean {
+  return at >= whole / 4 && at < (whole * 3) / 4;
+}
+
+/** Where a line turns by an angle at least, given as its cosine: the sharpest point of each such place. */
+export function findCorners(line: MeasuredLine, turnCosine: number): Corner[] {
+  const { along } = line;
+  const on = [pointAlong(line), pointAlong(line), pointAlong(line), pointAlong(line)] as const;
+  const found: (Corner & { cosine: number })[] = [];
+  const whole = along[along.length - 1];
+  for (let index = 0; index < along.length; index++) {
+    const at = along[index];
+    if (at < TURN_MM || at > whole - TURN_MM) continue;
+    const comes = direction(on[0](at - TURN_MM), on[1](at - NEAR_MM));
+    const goes = direction(on[2](at + NEAR_MM), on[3](at + TURN_MM));
+    if (!comes || !goes) continue;
+    const cosine = comes[0] * goes[0] + comes[1] * goes[1];
+    if (cosine > turnCosine) continue;
+    const last = found[found.length - 1];
+    if (last && at - last.at < 2 * TURN_MM) {
+      if (cosine < last.cosine) found[found.length - 1] = { index, at, comes, goes, cosine };
+    } else found.push({ index, at, comes, goes, cosine });
+  }
+  return found;
+}
+
+function direction(
+  [fromX, fromY]: readonly [number, number],
+  [toX, toY]: readonly [number, number],
+): readonly [number, number] | null {
+  const length = lengthOf(toX - fromX, toY - fromY);
+  return length > 0 ? [(toX - fromX) / length, (toY - fromY) / length] : null;
+}
