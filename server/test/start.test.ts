@@ -44,7 +44,13 @@ describe("npm start", () => {
         .parse((await send(first.url, "GET", "/jobs")).body)
         .map((job) => job.client)
         .sort();
-    const demo = ["Hearth & Rye", "Kite Sunday committee", "Saltmarsh Rowing Club", "Tern Island Ferry"];
+    const demo = [
+      "Hearth & Rye",
+      "Kite Sunday committee",
+      "Lantern Quay Pilots",
+      "Saltmarsh Rowing Club",
+      "Tern Island Ferry",
+    ];
     expect(await titles()).toEqual(demo);
     const page = await fetch(first.url);
     expect(await page.text()).toContain("<title>Plain Palette</title>");

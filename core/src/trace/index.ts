@@ -9,6 +9,7 @@ export {
   faceAt,
   faceBeyond,
   fitShapes,
+  halfEdgePath,
   layersOf,
   type MapEdge,
   type MapFace,

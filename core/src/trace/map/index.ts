@@ -6,6 +6,7 @@ export {
   countShapes,
   faceArea,
   faceAt,
+  halfEdgePath,
   type MapEdge,
   type MapFace,
   outerRing,

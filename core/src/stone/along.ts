@@ -1,0 +1,191 @@
+// Stones along a line: one on each corner, the others evenly between.
+import { findCorners, type MeasuredLine, pointAlong } from "../area/index.ts";
+import { lengthOf } from "../geometry/index.ts";
+import { diameterOf, type StoneSize } from "./sizes.ts";
+import type { Gaps, Setting, Stone } from "./stones.ts";
+
+/** A line turns here, and wants a stone, from this angle on: cosine of 25 degrees (our own). */
+const CORNER_COSINE = 0.906;
+/** How finely a line is looked at for what lies in its way already, mm. */
+const LOOK_MM = 0.1;
+/** Rounds at most in which distances are made even. */
+const ROUNDS = 24;
+/** So many counts are tried beside the nearest. */
+const COUNTS = 2;
+
+/** What is set along a line. */
+export interface Row {
+  readonly line: MeasuredLine;
+  /** Whether its last point is its first. */
+  readonly isClosed: boolean;
+  readonly size: StoneSize;
+  readonly spotId: string;
+  /** Distances along the line at which a stone has to be, whatever it looks like there. */
+  readonly fixed: readonly number[];
+}
+
+/** Sets stones on the corners of several rows, the sharpest first, then between them. */
+export function setRows(rows: readonly Row[], setting: Setting, gaps: Gaps): void {
+  const wanted = rows.flatMap((row, r) => cornersOf(row).map((corner) => ({ ...corner, r })));
+  wanted.sort((one, other) => one.cosine - other.cosine || one.r - other.r || one.at - other.at);
+  const held: { at: number; stone: Stone }[][] = rows.map(() => []);
+  for (const { at, r } of wanted) {
+    const { line, size, spotId } = rows[r];
+    const [x, y] = pointAlong(line)(at);
+    const stone = setting.trySet({ x, y, size, spotId });
+    if (stone) held[r].push({ at, stone });
+  }
+  rows.forEach((row, r) => {
+    const own = held[r].sort((one, other) => one.at - other.at);
+    setBetween(row, own, setting, gaps);
+  });
+}
+
+/** Where a row wants a stone before all others: its corners by sharpness, places that were given before them, ends after. */
+function cornersOf({ line, isClosed, fixed }: Row): { at: number; cosine: number }[] {
+  const whole = line.along[line.along.length - 1];
+  const given = fixed.map((at) => ({ at, cosine: -2 }));
+  if (!isClosed)
+    return [
+      ...given,
+      ...findCorners(line, CORNER_COSINE).map(({ at, comes, goes }) => ({
+        at,
+        cosine: comes[0] * goes[0] + comes[1] * goes[1],
+      })),
+      { at: 0, cosine: 2 },
+      { at: whole, cosine: 2 },
+    ];
+  const n = line.points.length;
+  const twice = Array.from({ length: 2 * n - 2 }, (_, i) => line.points[i % (n - 2)]);
+  const measured = measureTwice(line, twice);
+  return [
+    ...given,
+    ...findCorners(measured, CORNER_COSINE)
+      .filter(({ at }) => at >= whole / 2 && at < (whole * 3) / 2)
+      .map(({ at, comes, goes }) => ({ at: at % whole, cosine: comes[0] * goes[0] + comes[1] * goes[1] })),
+  ];
+}
+
+function measureTwice({ along }: MeasuredLine, points: readonly number[]): MeasuredLine {
+  const [n, whole] = [along.length - 1, along[along.length - 1]];
+  return {
+    points,
+    along: Float64Array.from({ length: points.length / 2 }, (_, i) => along[i % n] + Math.floor(i / n) * whole),
+  };
+}
+
+/** Stones between those that are held, or all round where none is. */
+function setBetween(row: Row, held: readonly { at: number; stone: Stone }[], setting: Setting, gaps: Gaps): void {
+  const whole = row.line.along[row.line.along.length - 1];
+  if (held.length === 0) {
+    setStretch(row, 0, whole, [], setting, gaps);
+    return;
+  }
+  held.forEach(({ at, stone }, i) => {
+    const next = held[i + 1];
+    if (next) setStretch(row, at, next.at, [stone, next.stone], setting, gaps);
+    else if (row.isClosed) setStretch(row, at, held[0].at + whole, [stone, held[0].stone], setting, gaps);
+  });
+  if (row.isClosed) return;
+  const [first, last] = [held[0], held[held.length - 1]];
+  if (first.at > 0) setStretch(row, 0, first.at, [first.stone], setting, gaps);
+  if (last.at < whole) setStretch(row, last.at, whole, [last.stone], setting, gaps);
+}
+
+/** Stones evenly along a stretch whose ends are stones, or free; in parts where other stones lie in its way. */
+function setStretch(row: Row, from: number, to: number, ends: readonly Stone[], setting: Setting, gaps: Gaps): void {
+  const { size, spotId } = row;
+  const at = onLine(row);
+  const isFree = (along: number) => setting.isFree(...at(along), size, ends);
+  for (const [start, end] of freeParts(from, to, isFree)) {
+    const isStone = (along: number) =>
+      ends.some((stone) => lengthOf(stone.x - at(along)[0], stone.y - at(along)[1]) < LOOK_MM / 10);
+    for (const along of spaceEvenly(at, start, end, diameterOf(size), gaps)) {
+      if (isStone(along)) continue;
+      const [x, y] = at(along);
+      setting.trySet({ x, y, size, spotId });
+    }
+  }
+}
+
+/** A place along a row; round a closed one distances are counted on. */
+function onLine({ line, isClosed }: Row): (along: number) => readonly [number, number] {
+  const whole = line.along[line.along.length - 1];
+  const on = pointAlong(line);
+  return (along) => on(isClosed && along > whole ? along - whole : along);
+}
+
+/** The parts of a stretch at which stones can lie. */
+function freeParts(from: number, to: number, isFree: (along: number) => boolean): [number, number][] {
+  const count = Math.max(1, Math.ceil((to - from) / LOOK_MM));
+  const parts: [number, number][] = [];
+  let start = Number.NaN;
+  for (let k = 0; k <= count; k++) {
+    const along = from + ((to - from) * k) / count;
+    const isOpen = isFree(along);
+    if (isOpen && Number.isNaN(start)) start = along;
+    if (!isOpen && !Number.isNaN(start)) {
+      parts.push([start, from + ((to - from) * (k - 1)) / count]);
+      start = Number.NaN;
+    }
+  }
+  if (!Number.isNaN(start)) parts.push([start, to]);
+  return parts;
+}
+
+/**
+ * Distances along a line at which stones lie evenly, each as far from the last as the straight line between them is long, both
+ * ends among them; only the first where both have no room. Of a round stretch the last is the first again.
+ */
+export function spaceEvenly(
+  at: (along: number) => readonly [number, number],
+  from: number,
+  to: number,
+  diameterMm: number,
+  { gapMm, leastMm }: Gaps,
+): number[] {
+  const wanted = diameterMm + gapMm;
+  const nearest = Math.max(1, Math.round((to - from) / wanted));
+  let best: { off: number; places: number[] } | null = null;
+  for (let count = Math.max(1, nearest - COUNTS); count <= nearest + 1; count++) {
+    const { places, shortest, mean } = evenPlaces(at, from, to, count);
+    const off = Math.abs(mean - wanted);
+    if (shortest >= diameterMm + leastMm - NOUGHT_MM && (!best || off < best.off)) best = { off, places };
+  }
+  return best?.places ?? [from];
+}
+
+/** What numbers lose on the way, mm. */
+const NOUGHT_MM = 1e-6;
+/** Chords are even when they differ by no more than this share; few rounds do for that. */
+const EVEN = 1e-4;
+
+/** So many steps from one end to the other: where chords are longer than the mean the way between is made shorter, again and again. */
+function evenPlaces(
+  at: (along: number) => readonly [number, number],
+  from: number,
+  to: number,
+  count: number,
+): { places: number[]; shortest: number; mean: number } {
+  const ways = new Float64Array(count).fill((to - from) / count);
+  for (let round = 0; ; round++) {
+    const places = [from];
+    const chords = new Float64Array(count);
+    let [x, y] = at(from);
+    for (let k = 0; k < count; k++) {
+      places.push(k === count - 1 ? to : places[k] + ways[k]);
+      const [nextX, nextY] = at(places[k + 1]);
+      chords[k] = lengthOf(nextX - x, nextY - y);
+      [x, y] = [nextX, nextY];
+    }
+    const [shortest, longest] = [Math.min(...chords), Math.max(...chords)];
+    const mean = chords.reduce((sum, chord) => sum + chord, 0) / count;
+    if (round === ROUNDS || longest - shortest <= EVEN * mean) return { places, shortest, mean };
+    let sum = 0;
+    for (let k = 0; k < count; k++) {
+      ways[k] *= chords[k] > 0 ? mean / chords[k] : 1;
+      sum += ways[k];
+    }
+    for (let k = 0; k < count; k++) ways[k] *= (to - from) / sum;
+  }
+}

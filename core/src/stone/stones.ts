@@ -1,0 +1,73 @@
+// Stones where they lie, and which places are free between them.
+import { lengthOf } from "../geometry/index.ts";
+import { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
+
+/** A stone's middle, mm from the design's top left corner. */
+export interface Stone {
+  readonly x: number;
+  readonly y: number;
+  readonly size: StoneSize;
+  readonly spotId: string;
+}
+
+/** How far stones are apart, from edge to edge, mm. */
+export interface Gaps {
+  readonly gapMm: number;
+  /** Never less. */
+  readonly leastMm: number;
+}
+
+/** Squares of the index are as wide as the largest stone and a gap: what is near lies in one of nine. */
+const SQUARE_MM = 8;
+/** What numbers lose on the way, mm. */
+const NOUGHT_MM = 1e-6;
+
+/** Stones that are set, by place. */
+export class Setting {
+  private readonly squares = new Map<number, Stone[]>();
+  private readonly all: Stone[] = [];
+
+  constructor(readonly leastMm: number) {
+    if (SQUARE_MM < diameterOf(STONE_SIZES[STONE_SIZES.length - 1]) + leastMm)
+      throw new RangeError(`a gap of ${leastMm} mm is more than stones are looked for around a place`);
+  }
+
+  get stones(): readonly Stone[] {
+    return this.all;
+  }
+
+  /** Whether a stone of a size can lie at a place: no other nearer than the least gap, but for some that do not count. */
+  isFree(x: number, y: number, size: StoneSize, except: readonly Stone[] = []): boolean {
+    const own = diameterOf(size) / 2;
+    const [column, row] = [Math.floor(x / SQUARE_MM), Math.floor(y / SQUARE_MM)];
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++)
+        for (const stone of this.squares.get(keyOf(column + dx, row + dy)) ?? [])
+          if (
+            lengthOf(stone.x - x, stone.y - y) < own + diameterOf(stone.size) / 2 + this.leastMm - NOUGHT_MM &&
+            !except.includes(stone)
+          )
+            return false;
+    return true;
+  }
+
+  /** Sets a stone; whether its place is free is for the caller to ask. */
+  set(stone: Stone): Stone {
+    const key = keyOf(Math.floor(stone.x / SQUARE_MM), Math.floor(stone.y / SQUARE_MM));
+    const square = this.squares.get(key);
+    if (square) square.push(stone);
+    else this.squares.set(key, [stone]);
+    this.all.push(stone);
+    return stone;
+  }
+
+  /** Sets a stone if its place is free. */
+  trySet(stone: Stone): Stone | null {
+    return this.isFree(stone.x, stone.y, stone.size) ? this.set(stone) : null;
+  }
+}
+
+/** Columns and rows from -32768 to 32767. */
+function keyOf(column: number, row: number): number {
+  return (column + 32768) * 65536 + row + 32768;
+}
