@@ -158,7 +158,8 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
 
 /** A badge to be sewn: an area chosen, the plan half done. */
 async function shootStitches(page: Page, badge: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
-  await open(page, badge, "stitches");
+  await open(page, badge, "artwork");
+  await open(page, badge, "stitches", false);
   await page.mouse.click(440, 500);
   await ready(page);
   await shoot("stitches");

@@ -56,6 +56,8 @@ export type TableLayer =
       readonly y: number;
       readonly size: number;
       readonly leading: number;
+      /** On a light rim, so that it shows on any colour. */
+      readonly isHaloed?: boolean;
       readonly transform?: LayerTransform;
     };
 
@@ -126,7 +128,11 @@ export function drawLayer(context: Context, layer: TableLayer, zoom: number, see
     case "text":
       context.fillStyle = "#000";
       context.font = `${layer.size}px "Public Sans", sans-serif`;
+      context.strokeStyle = "rgba(255,255,255,.85)";
+      context.lineWidth = layer.isHaloed ? layer.size / 4 : 0;
+      context.lineJoin = "round";
       layer.lines.forEach((line, i) => {
+        if (layer.isHaloed) context.strokeText(line, layer.x, layer.y + (i + 1) * layer.leading);
         context.fillText(line, layer.x, layer.y + (i + 1) * layer.leading);
       });
       break;
@@ -155,7 +161,7 @@ function drawStrokes(
   const width = layer.width ?? (layer.screenPx ?? 1) / zoom;
   const isFine = width * zoom < ROUND_FROM_PX;
   context.lineJoin = isFine ? "bevel" : "round";
-  context.lineCap = isFine ? "butt" : "round";
+  context.lineCap = isFine ? "square" : "round";
   if (layer.isHaloed) {
     context.strokeStyle = "rgba(255,255,255,.85)";
     context.lineWidth = ((layer.screenPx ?? 1) + 2) / zoom;

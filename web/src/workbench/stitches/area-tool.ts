@@ -117,7 +117,15 @@ function drawHand(
       .map(({ grip, at }): TableLayer => {
         const { x, y } = px(at);
         const size = 2.2 / mmPerPx;
-        return { kind: "text", lines: [grip === "start" ? "in" : "out"], x, y: y + 0.2 * size, size, leading: size };
+        return {
+          kind: "text",
+          lines: [grip === "start" ? "in" : "out"],
+          x,
+          y: y + 0.2 * size,
+          size,
+          leading: size,
+          isHaloed: true,
+        };
       }),
   ];
 }
