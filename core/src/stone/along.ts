@@ -8,6 +8,8 @@ import type { Gaps, Setting, Stone } from "./stones.ts";
 const CORNER_COSINE = 0.906;
 /** How finely a line is looked at for what lies in its way already, mm. */
 const LOOK_MM = 0.1;
+/** A stone that lies no farther off a line than this share of its width is one of its row. */
+const ON_SHARE = 0.3;
 /** Rounds at most in which distances are made even. */
 const ROUNDS = 24;
 /** So many counts are tried beside the nearest. */
@@ -28,17 +30,29 @@ export interface Row {
 export function setRows(rows: readonly Row[], setting: Setting, gaps: Gaps): void {
   const wanted = rows.flatMap((row, r) => cornersOf(row).map((corner) => ({ ...corner, r })));
   wanted.sort((one, other) => one.cosine - other.cosine || one.r - other.r || one.at - other.at);
-  const held: { at: number; stone: Stone }[][] = rows.map(() => []);
   for (const { at, r } of wanted) {
     const { line, size, spotId } = rows[r];
     const [x, y] = pointAlong(line)(at);
-    const stone = setting.trySet({ x, y, size, spotId });
-    if (stone) held[r].push({ at, stone });
+    setting.trySet({ x, y, size, spotId });
   }
-  rows.forEach((row, r) => {
-    const own = held[r].sort((one, other) => one.at - other.at);
-    setBetween(row, own, setting, gaps);
-  });
+  for (const row of rows) setBetween(row, lyingOn(row, setting), setting, gaps);
+}
+
+/** Stones that lie on a row already, its own and others', and where along it. */
+function lyingOn(row: Row, setting: Setting): { at: number; stone: Stone }[] {
+  const whole = row.line.along[row.line.along.length - 1];
+  const on = pointAlong(row.line);
+  const found = new Map<Stone, { at: number; away: number }>();
+  const count = Math.max(1, Math.ceil(whole / LOOK_MM));
+  for (let k = 0; k <= count; k++) {
+    const at = (k / count) * whole;
+    const [x, y] = on(at);
+    for (const stone of setting.near(x, y, ON_SHARE * diameterOf(row.size))) {
+      const away = lengthOf(stone.x - x, stone.y - y);
+      if (away < (found.get(stone)?.away ?? Number.POSITIVE_INFINITY)) found.set(stone, { at, away });
+    }
+  }
+  return [...found].map(([stone, { at }]) => ({ at, stone })).sort((one, other) => one.at - other.at);
 }
 
 /** Where a row wants a stone before all others: its corners by sharpness, places that were given before them, ends after. */

@@ -51,6 +51,17 @@ export class Setting {
     return true;
   }
 
+  /** Stones whose middles lie within a distance of a place, a square at most. */
+  near(x: number, y: number, withinMm: number): Stone[] {
+    const found: Stone[] = [];
+    const [column, row] = [Math.floor(x / SQUARE_MM), Math.floor(y / SQUARE_MM)];
+    for (let dy = -1; dy <= 1; dy++)
+      for (let dx = -1; dx <= 1; dx++)
+        for (const stone of this.squares.get(keyOf(column + dx, row + dy)) ?? [])
+          if (lengthOf(stone.x - x, stone.y - y) <= withinMm) found.push(stone);
+    return found;
+  }
+
   /** Sets a stone; whether its place is free is for the caller to ask. */
   set(stone: Stone): Stone {
     const key = keyOf(Math.floor(stone.x / SQUARE_MM), Math.floor(stone.y / SQUARE_MM));

@@ -1,0 +1,194 @@
+// Stones set along the outlines of open icons: are they apart, even, on corners, inside? Measured by an index and by arithmetic that
+// are not the setter's.
+import { listAreas } from "@plain-palette/core/area";
+import { flattenPath, segmentCount } from "@plain-palette/core/geometry";
+import { makeRecipe } from "@plain-palette/core/recipe";
+import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
+import { diameterOf, rowsOnOutlines, Setting, type Stone, setRows } from "@plain-palette/core/stone";
+import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
+import Flatbush from "flatbush";
+import { type Icon, renderIcon } from "./icons.ts";
+
+const SIDE = 512;
+/** Six inches. */
+const WIDTH_MM = 152.4;
+const SIZE = "SS6";
+const GAPS = { gapMm: 0.4, leastMm: 0.3 };
+/** A corner turns by so many degrees: inside it is 60 to 300, and not nearly straight. */
+const TURNS = [30, 120] as const;
+/** A stone lies on a corner if it is no farther away, mm. */
+const ON_CORNER_MM = 0.05;
+
+interface SetIcon {
+  readonly map: PlanarMap;
+  /** Faces that are outlined. */
+  readonly outlined: ReadonlySet<number>;
+  readonly stones: readonly Stone[];
+}
+
+function setIcon(svg: string): SetIcon {
+  const findings = findColours(renderIcon(svg, SIDE));
+  const recipe = makeRecipe({ colours: { count: null } });
+  const reduction = reduceColours(findings, recipe.colours, [255, 255, 255]);
+  const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), recipe.shapes);
+  const areas = listAreas({ map, spots: reduction.spots, widthMm: WIDTH_MM });
+  // The smaller before the larger: a boundary is the one's on top.
+  const outlined = [...areas]
+    .sort((a, b) => a.areaMm2 - b.areaMm2)
+    .map(({ face, spotId }) => ({ face, spotId, size: SIZE as typeof SIZE }));
+  const setting = new Setting(GAPS.leastMm);
+  setRows(rowsOnOutlines(map, WIDTH_MM, outlined), setting, GAPS);
+  return { map, outlined: new Set(areas.map(({ face }) => face)), stones: setting.stones };
+}
+
+/** The least gap between stones, by an index that is not the setter's. */
+function leastGap(stones: readonly Stone[], index: Flatbush): number {
+  return stones.reduce((least, { x, y }, i) => {
+    const other = index.neighbors(x, y, 2).find((k) => k !== i);
+    const near = other === undefined ? undefined : stones[other];
+    return near ? Math.min(least, Math.hypot(near.x - x, near.y - y) - diameterOf(SIZE)) : least;
+  }, Number.POSITIVE_INFINITY);
+}
+
+interface Turn {
+  readonly x: number;
+  readonly y: number;
+  readonly deg: number;
+}
+
+/** Where outlines turn, node by node, from the tangents of their curves. */
+function turnsOf({ map: { faces, width }, outlined }: SetIcon): Turn[] {
+  const mm = WIDTH_MM / width;
+  return faces.flatMap(({ paths }, face) =>
+    (outlined.has(face) ? paths : []).flatMap((path) => {
+      const n = segmentCount(path);
+      const direction = (points: readonly (readonly [number, number])[]) => {
+        const [from] = points;
+        const to = points.find(([x, y]) => from && Math.hypot(x - from[0], y - from[1]) > 0.01);
+        return from && to ? Math.atan2(to[1] - from[1], to[0] - from[0]) : 0;
+      };
+      const at = (k: number) => [path[k * 2] ?? 0, path[k * 2 + 1] ?? 0] as const;
+      return Array.from({ length: n }, (_, s): Turn => {
+        const [before, after] = [((s + n - 1) % n) * 3, s * 3];
+        const comes = direction([at(before + 3), at(before + 2), at(before + 1), at(before)]) + Math.PI;
+        const goes = direction([at(after), at(after + 1), at(after + 2), at(after + 3)]);
+        const turn = Math.abs(((((goes - comes) * 180) / Math.PI + 540) % 360) - 180);
+        const [x, y] = at(after);
+        return { x: x * mm, y: y * mm, deg: turn };
+      });
+    }),
+  );
+}
+
+/** Of the corners that are far enough from every other how many have a stone. */
+function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: number } {
+  const turns = turnsOf(set).filter(({ deg }) => deg >= 15);
+  const index = new Flatbush(Math.max(1, turns.length));
+  for (const { x, y } of turns) index.add(x, y, x, y);
+  if (turns.length === 0) index.add(-1e3, -1e3, -1e3, -1e3);
+  index.finish();
+  const room = diameterOf(SIZE) + GAPS.gapMm;
+  let [wanted, missed] = [0, 0];
+  for (const { x, y, deg } of turns) {
+    if (deg < TURNS[0] || deg > TURNS[1]) continue;
+    const isAlone = index
+      .neighbors(x, y, 12, room)
+      .every((k) => Math.hypot((turns[k]?.x ?? x) - x, (turns[k]?.y ?? y) - y) < 0.02);
+    if (!isAlone) continue;
+    wanted++;
+    const near = set.stones[stones.neighbors(x, y, 1)[0] ?? -1];
+    if (!near || Math.hypot(near.x - x, near.y - y) > ON_CORNER_MM) missed++;
+  }
+  return { wanted, missed };
+}
+
+/** How unevenly stones lie along each boundary between its turns: standard deviation by mean, of stretches with four steps or more. */
+function variations({ edges, width }: PlanarMap, stones: readonly Stone[], index: Flatbush): number[] {
+  const mm = WIDTH_MM / width;
+  return edges.flatMap(({ path }) => {
+    const line = Array.from(flattenPath(path, 0.01), (px) => px * mm);
+    const on: { at: number; stone: Stone }[] = [];
+    let at = 0;
+    const turns: number[] = [0];
+    for (let i = 0; i + 3 < line.length; i += 2) {
+      const [ax = 0, ay = 0, bx = 0, by = 0] = line.slice(i, i + 4);
+      const length = Math.hypot(bx - ax, by - ay);
+      for (const k of index.search(
+        Math.min(ax, bx) - 0.02,
+        Math.min(ay, by) - 0.02,
+        Math.max(ax, bx) + 0.02,
+        Math.max(ay, by) + 0.02,
+      )) {
+        const stone = stones[k];
+        if (!stone) continue;
+        const t = ((stone.x - ax) * (bx - ax) + (stone.y - ay) * (by - ay)) / length ** 2;
+        const off = Math.abs((stone.x - ax) * (by - ay) - (stone.y - ay) * (bx - ax)) / length;
+        if (t >= 0 && t < 1 && off < 0.01 && on.every((one) => one.stone !== stone))
+          on.push({ at: at + t * length, stone });
+      }
+      at += length;
+      const [cx = bx, cy = by] = line.slice(i + 4, i + 6);
+      const turn = Math.abs(
+        Math.atan2((bx - ax) * (cy - by) - (by - ay) * (cx - bx), (bx - ax) * (cx - bx) + (by - ay) * (cy - by)),
+      );
+      if (turn > (20 * Math.PI) / 180) turns.push(at);
+    }
+    turns.push(at);
+    return turns.slice(1).flatMap((end, k) => {
+      const own = on
+        .filter((one) => one.at >= (turns[k] ?? 0) - 0.05 && one.at <= end + 0.05)
+        .sort((a, b) => a.at - b.at);
+      const steps = own
+        .slice(1)
+        .map(({ stone }, i) => Math.hypot(stone.x - (own[i]?.stone.x ?? 0), stone.y - (own[i]?.stone.y ?? 0)));
+      // Where another row passes there is a break.
+      const most = 1.5 * (diameterOf(SIZE) + GAPS.gapMm);
+      const runs: number[][] = [[]];
+      for (const step of steps) {
+        if (step > most) runs.push([]);
+        else runs.at(-1)?.push(step);
+      }
+      return runs
+        .filter((run) => run.length >= 4)
+        .map((run) => {
+          const mean = run.reduce((sum, step) => sum + step, 0) / run.length;
+          return Math.sqrt(run.reduce((sum, step) => sum + (step - mean) ** 2, 0) / run.length) / mean;
+        });
+    });
+  });
+}
+
+export async function measureStones(icons: readonly Icon[], tell: (line: string) => void = () => {}): Promise<void> {
+  let [count, gap, wanted, missed, stretches, uneven, worst] = [0, Number.POSITIVE_INFINITY, 0, 0, 0, 0, 0];
+  for (const { name, svg } of icons) {
+    await new Promise(setImmediate);
+    const set = setIcon(svg);
+    const { map, stones } = set;
+    if (stones.length < 2) continue;
+    const index = new Flatbush(stones.length);
+    for (const { x, y } of stones) index.add(x, y, x, y);
+    index.finish();
+    count += stones.length;
+    gap = Math.min(gap, leastGap(stones, index));
+    const corners = cornersSet(set, index);
+    wanted += corners.wanted;
+    missed += corners.missed;
+    const all = variations(map, stones, index);
+    stretches += all.length;
+    uneven += all.filter((one) => one > 0.08).length;
+    worst = Math.max(worst, ...all);
+    if (corners.missed > 0 || all.some((one) => one > 0.08))
+      tell(
+        `${name}: ${corners.missed} of ${corners.wanted} corners without a stone; unevenness up to ${Math.max(0, ...all).toFixed(3)}`,
+      );
+  }
+  console.table({
+    [`stones (${SIZE}) on ${icons.length} icons, 6 in wide`]: count,
+    "least gap between two, mm": Number(gap.toFixed(4)),
+    "corners far enough from every other": wanted,
+    "... without a stone within 0.05 mm": missed,
+    "stretches between turns": stretches,
+    "... uneven by more than 0.08": uneven,
+    "most uneven": Number(worst.toFixed(3)),
+  });
+}
