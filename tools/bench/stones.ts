@@ -37,7 +37,7 @@ function setIcon(svg: string): SetIcon {
     .sort((a, b) => a.areaMm2 - b.areaMm2)
     .map(({ face, spotId }) => ({ face, spotId, size: SIZE as typeof SIZE }));
   const setting = new Setting(GAPS.leastMm);
-  setRows(rowsOnOutlines(map, WIDTH_MM, outlined), setting, GAPS);
+  setRows(rowsOnOutlines(map, WIDTH_MM, outlined, new Set()), setting, GAPS);
   return { map, outlined: new Set(areas.map(({ face }) => face)), stones: setting.stones };
 }
 

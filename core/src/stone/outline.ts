@@ -15,10 +15,18 @@ export interface Outlined {
   readonly size: StoneSize;
 }
 
-/** The rows on the outlines of some areas: of a boundary between two of them the first's alone. */
-export function rowsOnOutlines(map: PlanarMap, widthMm: number, areas: readonly Outlined[]): Row[] {
+/**
+ * The rows on the outlines of some areas: of a boundary between two of them the first's alone; none round a face that stones in it
+ * stand for.
+ */
+export function rowsOnOutlines(
+  map: PlanarMap,
+  widthMm: number,
+  areas: readonly Outlined[],
+  standing: ReadonlySet<number>,
+): Row[] {
   const mmPerPx = widthMm / map.width;
-  const isSet = new Uint8Array(map.edges.length);
+  const isSet = Uint8Array.from(map.edges, ({ left, right }) => (standing.has(left) || standing.has(right) ? 1 : 0));
   return areas.flatMap(({ face, spotId, size }) =>
     (map.faces[face]?.rings ?? []).flatMap((ring) =>
       openRuns(ring, isSet).map(({ halves, isClosed }): Row => {

@@ -1,0 +1,62 @@
+// How each area is set as long as nobody says otherwise: thin strokes along their middle, small fields filled, large ones outlined.
+import { type Area, type Columns, columnWidths, findColumns, STATION_MM } from "../area/index.ts";
+import { largestThatReads, sizeForAll } from "./legible.ts";
+import type { SetAs } from "./set-area.ts";
+import { diameterOf, type StoneSize } from "./sizes.ts";
+import type { Gaps } from "./stones.ts";
+
+/** Strokes up to so many stones wide are one row (from the trade: wider ones look thin in one). */
+const STROKE_STONES = 2.5;
+/** Areas that are wider than this on average need not be measured: they are fields, mm. */
+const SURELY_WIDE_MM = 12;
+/** Fields up to so many square millimetres are filled: more is bought by the hundred (our own). */
+const FILLED_TO_MM2 = 400;
+/** So much of a job's strokes reads with the size that is proposed for all. */
+const READ_SHARE = 0.9;
+/** Where nothing is a stroke (common practice, no source). */
+const USUAL: StoneSize = "SS10";
+
+export interface MeasuredArea extends Area {
+  readonly columns: Columns;
+  readonly widthMm: number;
+  /** The largest stone with which it reads as strokes; null: none. */
+  readonly largest: StoneSize | null;
+  readonly proposedAs: SetAs;
+  readonly proposedSize: StoneSize;
+}
+
+export function measureAreas(areas: readonly Area[], gaps: Gaps): readonly MeasuredArea[] {
+  const measured = areas.map((area) => {
+    const meanMm = (2 * area.areaMm2) / area.aroundMm;
+    const columns = meanMm < SURELY_WIDE_MM ? findColumns(area.rings, meanMm) : { columns: [], joints: [] };
+    const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
+    const widthMm = widths.length > 0 ? widths[widths.length >> 1] : meanMm;
+    return {
+      ...area,
+      columns,
+      widthMm,
+      lengthMm: widths.length * STATION_MM,
+      largest: largestThatReads(columns, gaps),
+    };
+  });
+  // What is thin beside the usual stone is a stroke.
+  const strokes = measured.filter(
+    ({ columns, widthMm }) => columns.columns.length > 0 && widthMm <= STROKE_STONES * diameterOf(USUAL),
+  );
+  const size = sizeForAll(strokes, READ_SHARE) ?? USUAL;
+  return measured.map(({ lengthMm: _, ...area }): MeasuredArea => {
+    const isStroke = area.columns.columns.length > 0 && area.widthMm <= STROKE_STONES * diameterOf(size);
+    const own = isStroke && area.largest && diameterOf(area.largest) < diameterOf(size) ? area.largest : size;
+    return { ...area, proposedSize: own, proposedAs: proposeAs(area, isStroke, own) };
+  });
+}
+
+/** An area narrower than the smallest stone that would have to lie in it is left as cloth. */
+function proposeAs(
+  { areaMm2, widthMm, largest }: Pick<MeasuredArea, "areaMm2" | "widthMm" | "largest">,
+  isStroke: boolean,
+  size: StoneSize,
+): SetAs {
+  if (isStroke) return largest === null ? "none" : "middle";
+  return areaMm2 <= FILLED_TO_MM2 && widthMm >= diameterOf(size) ? "fill" : "outline";
+}

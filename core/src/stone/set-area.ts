@@ -1,0 +1,82 @@
+// How each area is set: along its outline, in the middle of its strokes, filled, strewn, or not at all.
+import type { Area, Columns } from "../area/index.ts";
+import type { PlanarMap } from "../trace/index.ts";
+import { setRows } from "./along.ts";
+import { type FillNumbers, fillFromEdge, fillInRows, fillLeft, type Pattern, strew } from "./fill.ts";
+import { rowsInMiddle } from "./middle.ts";
+import { rowsInside, rowsOnOutlines } from "./outline.ts";
+import { STONE_SIZES, type StoneSize } from "./sizes.ts";
+import { type Gaps, Setting, type Stone } from "./stones.ts";
+
+export const SET_AS = ["outline", "middle", "fill", "scatter", "none"] as const;
+export type SetAs = (typeof SET_AS)[number];
+
+/** All numbers that an area is set by. */
+export interface SetNumbers {
+  readonly as: SetAs;
+  readonly size: StoneSize;
+  /** Of fills. */
+  readonly pattern: Pattern;
+  readonly angleDeg: number;
+  /** Whether smaller stones lie in what a fill's leave. */
+  readonly isMixed: boolean;
+  /** Of outlines: on the line, or touching it from within. */
+  readonly isInside: boolean;
+  /** Scattered stones lie so many times as far apart at their thin side as at their dense one. */
+  readonly thinning: number;
+}
+
+export interface ChosenArea extends Area {
+  readonly columns: Columns;
+  readonly numbers: SetNumbers;
+}
+
+export interface SetRules {
+  readonly gaps: Gaps;
+  /** How much of a stone's width may lie over the design's edge. */
+  readonly overShare: number;
+}
+
+/** Sets all areas: rows before fills, since those take what is left; among rows the smaller areas first, since they lie on top. */
+export function setAreas(
+  areas: readonly ChosenArea[],
+  map: PlanarMap,
+  widthMm: number,
+  { gaps, overShare }: SetRules,
+): readonly Stone[] {
+  const setting = new Setting(gaps.leastMm);
+  const bySize = [...areas].sort((one, other) => one.areaMm2 - other.areaMm2);
+  const of = (as: SetAs) => bySize.filter(({ numbers }) => numbers.as === as);
+  const onLine = of("outline").filter(({ numbers }) => !numbers.isInside);
+  // Lettering, and what is filled, is seen as it is: no row of what it lies on goes round it.
+  const standing = new Set([...of("middle"), ...of("fill")].map(({ face }) => face));
+  const outlined = onLine.map(({ face, spotId, numbers: { size } }) => ({ face, spotId, size }));
+  setRows(
+    [
+      ...of("middle").flatMap(({ columns, spotId, numbers }) => rowsInMiddle(columns, spotId, numbers.size)),
+      ...rowsOnOutlines(map, widthMm, outlined, standing),
+      ...of("outline").flatMap(({ rings, spotId, numbers: { size, isInside } }) =>
+        isInside ? rowsInside(rings, spotId, size, overShare) : [],
+      ),
+    ],
+    setting,
+    gaps,
+  );
+  for (const area of [...of("fill"), ...of("scatter")]) fillArea(area, { gaps, overShare }, setting);
+  return setting.stones;
+}
+
+function fillArea({ rings, spotId, numbers }: ChosenArea, { gaps, overShare }: SetRules, setting: Setting): void {
+  const { as, size, angleDeg, pattern, isMixed, thinning } = numbers;
+  const own: FillNumbers = { size, spotId, angleDeg, gaps, overShare };
+  if (as === "scatter") {
+    strew(rings, own, thinning, setting);
+    return;
+  }
+  if (pattern === "edge") fillFromEdge(rings, own, setting);
+  else fillInRows(rings, pattern, own, setting);
+  if (!isMixed) return;
+  // Each smaller size in turn, the larger first.
+  const smaller = STONE_SIZES.slice(0, STONE_SIZES.indexOf(size)).reverse();
+  for (const one of smaller) fillLeft(rings, { ...own, size: one }, setting);
+}
