@@ -27,7 +27,8 @@ try {
   const shoot = (name: string) => page.screenshot({ path: join(OUT, `${name}.png`) });
   await page.goto(server.url);
   await page.getByText("Crew shirts").waitFor();
-  await page.waitForFunction("[...document.images].every((img) => img.complete && img.naturalWidth > 0)");
+  for (const picture of await page.locator("img").all())
+    await picture.evaluate((img: { decode(): Promise<void> } & object) => img.decode());
   await shoot("job-board");
   const ferry = jobNamed(jobs, "Crew shirts");
   await open(page, ferry, "artwork");

@@ -43,7 +43,7 @@ export async function writeWorksheet(sheet: Worksheet, facts: OutputFacts): Prom
     ...[PAGE.margin, 34, 3.6],
   );
   pen.write(
-    `${count.stitches} stitches, ${count.changes} changes, ${count.trims} trims; about ${Math.ceil(count.minutes)} min; bobbin ${count.bobbinM.toFixed(1)} m`,
+    `${many(count.stitches, "stitch", "stitches")}, ${many(count.changes, "change", "changes")}, ${many(count.trims, "trim", "trims")}; about ${Math.ceil(count.minutes)} min; bobbin ${count.bobbinM.toFixed(1)} m`,
     ...[PAGE.margin, 39.5, 3.6],
   );
   const list = { height: (count.colours.length + 1) * ROW_MM };
@@ -71,6 +71,10 @@ export async function writeWorksheet(sheet: Worksheet, facts: OutputFacts): Prom
     pen.write(`${stitches} stitches, ${threadM.toFixed(1)} m`, PAGE.margin + 132, y, 3.4);
   });
   return pdf.save();
+}
+
+function many(count: number, one: string, more: string): string {
+  return `${count} ${count === 1 ? one : more}`;
 }
 
 function drawThread(page: PDFPage, plan: StitchPlan, corner: { x: number; y: number }, scale: number): void {

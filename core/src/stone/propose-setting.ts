@@ -31,21 +31,15 @@ export function measureAreas(areas: readonly Area[], gaps: Gaps): readonly Measu
     const columns = meanMm < SURELY_WIDE_MM ? findColumns(area.rings, meanMm) : { columns: [], joints: [] };
     const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
     const widthMm = widths.length > 0 ? widths[widths.length >> 1] : meanMm;
-    return {
-      ...area,
-      columns,
-      widthMm,
-      lengthMm: widths.length * STATION_MM,
-      largest: largestThatReads(columns, gaps),
-    };
+    // What is thin beside the usual stone is a stroke.
+    const isThin = columns.columns.length > 0 && widthMm <= STROKE_STONES * diameterOf(USUAL);
+    const largest = isThin ? largestThatReads(columns, gaps) : null;
+    return { ...area, columns, widthMm, isThin, lengthMm: widths.length * STATION_MM, largest };
   });
-  // What is thin beside the usual stone is a stroke.
-  const strokes = measured.filter(
-    ({ columns, widthMm }) => columns.columns.length > 0 && widthMm <= STROKE_STONES * diameterOf(USUAL),
-  );
+  const strokes = measured.filter(({ isThin }) => isThin);
   const size = sizeForAll(strokes, READ_SHARE) ?? USUAL;
-  return measured.map(({ lengthMm: _, ...area }): MeasuredArea => {
-    const isStroke = area.columns.columns.length > 0 && area.widthMm <= STROKE_STONES * diameterOf(size);
+  return measured.map(({ lengthMm: _, isThin, ...area }): MeasuredArea => {
+    const isStroke = isThin && area.widthMm <= STROKE_STONES * diameterOf(size);
     const own = isStroke && area.largest && diameterOf(area.largest) < diameterOf(size) ? area.largest : size;
     return { ...area, proposedSize: own, proposedAs: proposeAs(area, isStroke, own) };
   });

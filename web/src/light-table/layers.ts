@@ -158,10 +158,8 @@ function drawStrokes(
   path: Path2D,
   zoom: number,
 ): void {
-  const width = layer.width ?? (layer.screenPx ?? 1) / zoom;
-  const isFine = width * zoom < ROUND_FROM_PX;
-  context.lineJoin = isFine ? "bevel" : "round";
-  context.lineCap = isFine ? "square" : "round";
+  context.lineJoin = "round";
+  context.lineCap = "round";
   if (layer.isHaloed) {
     context.strokeStyle = "rgba(255,255,255,.85)";
     context.lineWidth = ((layer.screenPx ?? 1) + 2) / zoom;
@@ -169,12 +167,9 @@ function drawStrokes(
   }
   if (layer.dashPx) context.setLineDash([layer.dashPx / zoom, layer.dashPx / zoom]);
   context.strokeStyle = layer.colour;
-  context.lineWidth = width;
+  context.lineWidth = layer.width ?? (layer.screenPx ?? 1) / zoom;
   context.stroke(path);
 }
-
-/** Ends and turns of lines are round from this width on, px: nobody sees it of finer ones, which take half as long without. */
-const ROUND_FROM_PX = 5;
 
 /** Radius of a grip on screen, px; what is caught by the pointer is twice that. */
 export const GRIP_PX = 5.5;

@@ -20,6 +20,8 @@ const DARKER = 0.24;
 const LIGHT: readonly [number, number] = [0.94, 0.34];
 /** Seen from afar thread fills what lies between it and the next: the line is a little wider than thread. */
 const DRAWN_MM = THREAD_MM * 1.12;
+/** Shorter, and a stitch is a turn, mm. */
+const TURN_MM = 0.9;
 /** Hoops have round corners, mm (our own). */
 const HOOP_CORNER_MM = 8;
 /** Thread is drawn by squares of this side, mm, in runs of so many stitches: what is looked at is drawn, and little beside it. */
@@ -54,13 +56,17 @@ export function shaded([r, g, b]: Rgb, shade: number): string {
 export function threadLayers(plan: StitchPlan, hidden: ReadonlySet<string>, mmPerPx: number): TableLayer[] {
   const transform = onArt(mmPerPx);
   const lines = plan.colours.map(() => Array.from({ length: 2 * SHADES }, (): number[][] => []));
+  let shade = 0;
   for (let i = 1; i < plan.command.length; i++) {
     if (!isStitch(plan, i) || !isStitch(plan, i - 1)) continue;
     const from = [plan.x[i - 1] ?? 0, plan.y[i - 1] ?? 0] as const;
     const to = [plan.x[i] ?? 0, plan.y[i] ?? 0] as const;
     // The last stitch of a way leads to where what covers begins.
     const isUnder = [i - 1, i].some((k) => UNDER.has(STITCH_KINDS[plan.kind[k] ?? 0] ?? ""));
-    const group = lines[plan.colour[i] ?? 0]?.[shadeOf(to[0] - from[0], to[1] - from[1]) + (isUnder ? 0 : SHADES)];
+    const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+    // Where a row turns into the next no other side of the thread is seen.
+    if (Math.hypot(dx, dy) >= TURN_MM) shade = shadeOf(dx, dy);
+    const group = lines[plan.colour[i] ?? 0]?.[shade + (isUnder ? 0 : SHADES)];
     const last = group?.at(-1);
     // A stitch that goes on from the last of its shade is drawn on with it.
     if (last && last.length < 2 * RUN && last.at(-2) === from[0] && last.at(-1) === from[1]) last.push(...to);
