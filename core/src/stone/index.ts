@@ -1,4 +1,5 @@
 export { type Row, setRows, spaceEvenly } from "./along.ts";
+export { countStones, type StoneCount } from "./count-stones.ts";
 export { type FillNumbers, fillFromEdge, fillInRows, fillLeft, PATTERNS, type Pattern, strew } from "./fill.ts";
 export { largestThatReads, sizeForAll } from "./legible.ts";
 export { rowsInMiddle } from "./middle.ts";
@@ -7,3 +8,5 @@ export { type MeasuredArea, measureAreas } from "./propose-setting.ts";
 export { type ChosenArea, SET_AS, type SetAs, type SetNumbers, type SetRules, setAreas } from "./set-area.ts";
 export { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
 export { type Gaps, Setting, type Stone } from "./stones.ts";
+export { type StoneListFacts, writeStonesCsv } from "./stones-csv.ts";
+export { HOLE_MM, layTemplates, TEMPLATE_SPLITS, type Template, type TemplateSplit } from "./templates.ts";

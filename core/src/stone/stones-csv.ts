@@ -1,0 +1,32 @@
+// Stones as an open list: comment lines first, then a row for each; mm from the design's top left corner, x right, y down.
+import { diameterOf } from "./sizes.ts";
+import type { Stone } from "./stones.ts";
+
+/** Places are written to a thousandth of a millimetre. */
+const DIGITS = 3;
+
+export interface StoneListFacts {
+  readonly job: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** What each spot's stones are called, by id: the shelf's code and name, or the spot's. */
+  readonly nameOf: (spotId: string) => string;
+}
+
+export function writeStonesCsv(stones: readonly Stone[], { job, widthMm, heightMm, nameOf }: StoneListFacts): string {
+  const comments = [
+    "Stone list, millimetres from the top left corner of the design, x right, y down",
+    `job: ${job}`,
+    `size: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`,
+    `stones: ${stones.length}`,
+  ].map((line) => `# ${line.replace(/\s+/g, " ")}`);
+  const rows = stones.map(({ x, y, size, spotId }) =>
+    [x.toFixed(DIGITS), y.toFixed(DIGITS), size, diameterOf(size), inCell(nameOf(spotId)), spotId].join(","),
+  );
+  return `${[...comments, "x_mm,y_mm,size,diameter_mm,colour,spot_id", ...rows].join("\n")}\n`;
+}
+
+/** Text as a cell: in quotes where it has what would end it (RFC 4180). */
+function inCell(text: string): string {
+  return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""').replace(/\s+/g, " ")}"` : text;
+}
