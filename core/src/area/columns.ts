@@ -2,6 +2,7 @@
 import { lengthOf, mainDirection } from "../geometry/index.ts";
 import type { Ring } from "./area.ts";
 import { type Branch, type BranchGraph, findBranches, outwards, turned } from "./branches.ts";
+import { measureLine, pointAlong } from "./measured-line.ts";
 import { evenOut, type Pair, STATION_MM, STRIDE } from "./stations.ts";
 import { type Triangulation, triangulate } from "./triangulate.ts";
 
@@ -187,22 +188,9 @@ function endPairs(mesh: Triangulation, degree: ReadonlyMap<number, number>, { to
   }
   const corners = [a];
   for (let i = after[a]; i !== a && corners[corners.length - 1] !== b; i = after[i]) corners.push(i);
-  const line = corners.flatMap((corner) => [points[corner * 2], points[corner * 2 + 1]]);
-  const lengths = [0];
-  for (let i = 2; i < line.length; i += 2)
-    lengths.push(lengths[lengths.length - 1] + lengthOf(line[i] - line[i - 2], line[i + 1] - line[i - 1]));
-  const whole = lengths[lengths.length - 1];
-  const at = (along: number): [number, number] => {
-    const k = Math.max(
-      1,
-      lengths.findIndex((length) => length >= along),
-    );
-    const t = (along - lengths[k - 1]) / (lengths[k] - lengths[k - 1] || 1);
-    return [
-      line[k * 2 - 2] + t * (line[k * 2] - line[k * 2 - 2]),
-      line[k * 2 - 1] + t * (line[k * 2 + 1] - line[k * 2 - 1]),
-    ];
-  };
+  const line = measureLine(corners.flatMap((corner) => [points[corner * 2], points[corner * 2 + 1]]));
+  const whole = line.along[line.along.length - 1];
+  const at = pointAlong(line);
   const parts = Math.max(2, corners.length);
   return Array.from({ length: parts }, (_, k): Pair => {
     const along = ((k + 1) / parts) * (whole / 2);

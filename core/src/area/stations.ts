@@ -1,5 +1,6 @@
 // Stations of a column: the two rails of a strip, matched point by point, evened out so that rungs lie square across.
 import { lengthOf } from "../geometry/index.ts";
+import { type MeasuredLine, measureLine, pointAlong } from "./measured-line.ts";
 
 /** Stations are this far apart along the middle, mm: a quarter of a thread. */
 export const STATION_MM = 0.1;
@@ -22,7 +23,7 @@ export function evenOut(
 ): { readonly stations: Float64Array; stationOf(pair: number): number } {
   const a = railOf(pairs, 0);
   const b = railOf(pairs, 2);
-  const middles = a.along.map((along, i) => (along + b.along[i]) / 2);
+  const middles = Array.from(a.along, (along, i) => (along + b.along[i]) / 2);
   const whole = middles[middles.length - 1];
   const count = Math.max(2, Math.round(whole / STATION_MM) + 1);
   const [wholeA, wholeB] = [a.along[pairs.length - 1], b.along[pairs.length - 1]];
@@ -39,7 +40,7 @@ export function evenOut(
   const reach = Math.round((EVEN_SHARE * middleWidth(pairs)) / STATION_MM);
   const even = smooth(ahead, reach, isClosed);
   const stations = new Float64Array(count * STRIDE);
-  const [onA, onB] = [pointOn(a), pointOn(b)];
+  const [onA, onB] = [pointAlong(a), pointAlong(b)];
   for (let k = 0; k < count; k++) {
     const at = (k / (count - 1)) * whole;
     const off = even[k] + drift * at;
@@ -51,32 +52,8 @@ export function evenOut(
   };
 }
 
-interface Rail {
-  readonly points: Float64Array;
-  /** How far along it each point is, mm. */
-  readonly along: number[];
-}
-
-function railOf(pairs: readonly Pair[], from: 0 | 2): Rail {
-  const points = Float64Array.from(pairs.flatMap((pair) => [pair[from], pair[from + 1]]));
-  const along = [0];
-  for (let i = 2; i < points.length; i += 2)
-    along.push(along[along.length - 1] + lengthOf(points[i] - points[i - 2], points[i + 1] - points[i - 1]));
-  return { points, along };
-}
-
-/** The point of a rail at a distance along it; asked for in rising order, it costs no search. */
-function pointOn({ points, along }: Rail): (at: number) => readonly [number, number] {
-  let i = 0;
-  return (at) => {
-    while (i > 0 && along[i] > at) i--;
-    while (i < along.length - 2 && along[i + 1] < at) i++;
-    const t = Math.min(1, Math.max(0, (at - along[i]) / (along[i + 1] - along[i] || 1)));
-    return [
-      points[i * 2] + t * (points[i * 2 + 2] - points[i * 2]),
-      points[i * 2 + 1] + t * (points[i * 2 + 3] - points[i * 2 + 1]),
-    ];
-  };
+function railOf(pairs: readonly Pair[], from: 0 | 2): MeasuredLine {
+  return measureLine(Float64Array.from(pairs.flatMap((pair) => [pair[from], pair[from + 1]])));
 }
 
 function middleWidth(pairs: readonly Pair[]): number {

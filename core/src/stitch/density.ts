@@ -17,16 +17,30 @@ export interface Density {
 }
 
 export function measureDensity(plan: StitchPlan): Density {
-  const columns = Math.max(1, Math.ceil(plan.widthMm / DENSITY_CELL_MM));
-  const rows = Math.max(1, Math.ceil(plan.heightMm / DENSITY_CELL_MM));
+  const { columns, rows, cellAt } = squaresOf(plan, DENSITY_CELL_MM);
   const perMm2 = new Float32Array(columns * rows);
   plan.command.forEach((code, i) => {
     if (COMMANDS[code] !== "stitch") return;
-    const [column, row] = [Math.floor(plan.x[i] / DENSITY_CELL_MM), Math.floor(plan.y[i] / DENSITY_CELL_MM)];
-    if (column < 0 || row < 0 || column >= columns || row >= rows) return;
-    perMm2[row * columns + column] += 1 / DENSITY_CELL_MM ** 2;
+    const cell = cellAt(plan.x[i], plan.y[i]);
+    if (cell >= 0) perMm2[cell] += 1 / DENSITY_CELL_MM ** 2;
   });
   return { columns, rows, perMm2 };
+}
+
+/** A design in squares, row by row from its top left corner; -1 for what lies outside. */
+function squaresOf(
+  { widthMm, heightMm }: StitchPlan,
+  sideMm: number,
+): { columns: number; rows: number; cellAt(x: number, y: number): number } {
+  const columns = Math.max(1, Math.ceil(widthMm / sideMm));
+  const rows = Math.max(1, Math.ceil(heightMm / sideMm));
+  return {
+    ...{ columns, rows },
+    cellAt: (x, y) => {
+      const [column, row] = [Math.floor(x / sideMm), Math.floor(y / sideMm)];
+      return column < 0 || row < 0 || column >= columns || row >= rows ? -1 : row * columns + column;
+    },
+  };
 }
 
 /** Layers are counted in squares of this side, mm. One is full where thread covers half of the square or more (our own). */
@@ -45,8 +59,7 @@ export interface Layers {
 }
 
 export function measureLayers(plan: StitchPlan): Layers {
-  const columns = Math.max(1, Math.ceil(plan.widthMm / LAYER_CELL_MM));
-  const rows = Math.max(1, Math.ceil(plan.heightMm / LAYER_CELL_MM));
+  const { columns, rows, cellAt } = squaresOf(plan, LAYER_CELL_MM);
   const layers = new Uint8Array(columns * rows);
   const laid = new Float32Array(columns * rows);
   const last = new Int32Array(columns * rows).fill(-1);
@@ -60,9 +73,8 @@ export function measureLayers(plan: StitchPlan): Layers {
     const stepMm = lengthOf(dx, dy) / steps;
     for (let k = 0; k < steps; k++) {
       const t = (k + 0.5) / steps;
-      const [column, row] = [Math.floor((x + t * dx) / LAYER_CELL_MM), Math.floor((y + t * dy) / LAYER_CELL_MM)];
-      if (column < 0 || row < 0 || column >= columns || row >= rows) continue;
-      const cell = row * columns + column;
+      const cell = cellAt(x + t * dx, y + t * dy);
+      if (cell < 0) continue;
       if (last[cell] !== layer) {
         last[cell] = layer;
         laid[cell] = 0;

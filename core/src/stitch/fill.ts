@@ -1,11 +1,11 @@
 // Fills: an area covered by rows, sewn cell by cell so that the needle never has to be lifted where the area hangs together.
 // Cells are sewn from the far ends of a tree inwards: every way leads through cells that are covered only later. Our own method.
-import { insetRings, nearestFirst, type Ring } from "../area/index.ts";
+import { fromFrame, insetRings, nearestFirst, type Ring, toFrame } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
 import { type Spot, wayInside } from "./inside.ts";
 import { divideLine, LEAST_STITCH_MM, NeedleRow } from "./needle.ts";
-import { cutRows, fromFrame, heightOf, nearestSegment, type Rows, toFrame, within } from "./rows.ts";
+import { cutRows, heightOf, nearestSegment, type Rows, within } from "./rows.ts";
 import { PULL_LOOK_MM, type PullAt } from "./satin.ts";
 import { type PieceKind, Sewing, type Strand } from "./thread.ts";
 

@@ -1,20 +1,8 @@
 // Rows: where a fill's threads lie in an area, and the cells in which they can be sewn to and fro without lifting. Cells end
 // where a row parts or two become one: boustrophedon decomposition, Choset & Pignon 1997.
-import { crossRows, type Ring } from "../area/index.ts";
+import { type Angle, angleOf, crossRows, type Ring, ringInFrame, toFrame } from "../area/index.ts";
 import { boundsOfAll } from "../geometry/index.ts";
-import { type Point, sineAndCosine } from "../raster/index.ts";
-
-/** A direction as its cosine and sine. */
-export interface Angle {
-  readonly cos: number;
-  readonly sin: number;
-}
-
-/** Rows have no direction: an angle and its opposite are one. */
-export function angleOf(degrees: number): Angle {
-  const half = degrees - 180 * Math.round(degrees / 180);
-  return sineAndCosine(half);
-}
+import type { Point } from "../raster/index.ts";
 
 /**
  * Rows across an area. They are laid in a frame turned so that they run along x; `toFrame` and `fromFrame` turn points. Segments
@@ -41,18 +29,6 @@ export interface Cell {
   readonly below: readonly number[];
 }
 
-export function toFrame({ angle: { cos, sin } }: Pick<Rows, "angle">, { x, y }: Point): Point {
-  return { x: x * cos + y * sin, y: y * cos - x * sin };
-}
-
-export function fromFrame(
-  { angle: { cos, sin } }: Pick<Rows, "angle">,
-  x: number,
-  y: number,
-): readonly [number, number] {
-  return [x * cos - y * sin, x * sin + y * cos];
-}
-
 /** y of a row in the frame. */
 export function heightOf({ top, spacingMm }: Rows, row: number): number {
   return top + row * spacingMm;
@@ -61,15 +37,7 @@ export function heightOf({ top, spacingMm }: Rows, row: number): number {
 /** Rows of an area at an angle, `spacingMm` apart or a little more or less, so that they fill it from edge to edge. */
 export function cutRows(rings: readonly Ring[], angleDeg: number, spacingMm: number): Rows {
   const angle = angleOf(angleDeg);
-  const turned = rings.map((ring) => {
-    const out = new Float64Array(ring.length);
-    for (let i = 0; i < ring.length; i += 2) {
-      const { x, y } = toFrame({ angle }, { x: ring[i], y: ring[i + 1] });
-      out[i] = x;
-      out[i + 1] = y;
-    }
-    return out;
-  });
+  const turned = rings.map((ring) => ringInFrame(ring, angle));
   const { top: least, bottom: most } = boundsOfAll(turned);
   const count = Math.max(1, Math.round((most - least) / spacingMm));
   const spacing = (most - least) / count;

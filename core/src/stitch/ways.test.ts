@@ -1,11 +1,11 @@
 import * as fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { backwards, circle, ring } from "../area/area.test.support.ts";
-import { holdsPlace, makeArea, placeInside } from "../area/index.ts";
+import { fromFrame, holdsPlace, makeArea, placeInside } from "../area/index.ts";
 import { wayInside } from "./inside.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
-import { cutRows, fromFrame, nearestSegment } from "./rows.ts";
+import { cutRows, nearestSegment } from "./rows.ts";
 import { chosen } from "./stitch.test.support.ts";
 import { findHiddenWay, makeWayGrid } from "./ways.ts";
 

@@ -1,5 +1,15 @@
 // Areas filled with stones: in rows, or following the edge inwards; and strewn, fewer and fewer on their way.
-import { closed, crossRows, holdsPlace, insetRings, measureLine, type Ring } from "../area/index.ts";
+import {
+  closed,
+  crossRows,
+  fromFrame,
+  holdsPlace,
+  insetRings,
+  measureLine,
+  type Ring,
+  ringInFrame,
+  toFrame,
+} from "../area/index.ts";
 import { boundsOfAll, lengthOf } from "../geometry/index.ts";
 import { sineAndCosine } from "../raster/index.ts";
 import { setRows } from "./along.ts";
@@ -32,8 +42,8 @@ export function fillInRows(
 ): void {
   const { size, spotId, angleDeg, gaps, overShare } = numbers;
   const pitch = diameterOf(size) + gaps.gapMm;
-  const { cos, sin } = sineAndCosine(angleDeg);
-  const turned = insetRings(rings, diameterOf(size) * (0.5 - overShare)).map((ring) => turnRing(ring, cos, -sin));
+  const angle = sineAndCosine(angleDeg);
+  const turned = insetRings(rings, diameterOf(size) * (0.5 - overShare)).map((ring) => ringInFrame(ring, angle));
   if (turned.length === 0) return;
   const down = pattern === "hexagons" ? pitch * HEXAGON_ROWS : pitch;
   const shift = pattern === "hexagons" ? pitch / 2 : 0;
@@ -50,7 +60,7 @@ export function fillInRows(
       if (places.length > best.length) best = places;
     }
   for (let i = 0; i < best.length; i += 2) {
-    const [x, y] = turnPoint(best[i], best[i + 1], cos, sin);
+    const [x, y] = fromFrame({ angle }, best[i], best[i + 1]);
     setting.trySet({ x, y, size, spotId });
   }
 }
@@ -123,11 +133,11 @@ export function strew(rings: readonly Ring[], numbers: FillNumbers, times: numbe
   const { size, spotId, angleDeg, gaps, overShare } = numbers;
   const inner = insetRings(rings, diameterOf(size) * (0.5 - overShare));
   if (inner.length === 0) return;
-  const { cos, sin } = sineAndCosine(angleDeg);
-  const { left, right } = boundsOfAll(inner.map((ring) => turnRing(ring, cos, -sin)));
+  const angle = sineAndCosine(angleDeg);
+  const { left, right } = boundsOfAll(inner.map((ring) => ringInFrame(ring, angle)));
   const pitch = diameterOf(size) + gaps.gapMm;
   const far = (x: number, y: number) => {
-    const share = (turnPoint(x, y, cos, -sin)[0] - left) / (right - left || 1);
+    const share = (toFrame({ angle }, { x, y }).x - left) / (right - left || 1);
     return pitch * (1 + (times - 1) * Math.min(1, Math.max(0, share)));
   };
   const random = makeRandom(1);
@@ -175,14 +185,4 @@ function makeRandom(seed: number): () => number {
     state = (state * 48271) % 2147483647;
     return state / 2147483647;
   };
-}
-
-function turnPoint(x: number, y: number, cos: number, sin: number): readonly [number, number] {
-  return [x * cos - y * sin, x * sin + y * cos];
-}
-
-function turnRing(ring: Ring, cos: number, sin: number): Ring {
-  const out = new Float64Array(ring.length);
-  for (let i = 0; i < ring.length; i += 2) out.set(turnPoint(ring[i], ring[i + 1], cos, sin), i);
-  return out;
 }

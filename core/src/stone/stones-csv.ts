@@ -1,7 +1,9 @@
 // Stones as an open list: comment lines first, then a row for each; mm from the design's top left corner, x right, y down.
+import Papa from "papaparse";
 import { diameterOf } from "./sizes.ts";
 import type { Stone } from "./stones.ts";
 
+const COLUMNS = ["x_mm", "y_mm", "size", "diameter_mm", "colour", "spot_id"];
 /** Places are written to a thousandth of a millimetre. */
 const DIGITS = 3;
 
@@ -20,13 +22,10 @@ export function writeStonesCsv(stones: readonly Stone[], { job, widthMm, heightM
     `size: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`,
     `stones: ${stones.length}`,
   ].map((line) => `# ${line.replace(/\s+/g, " ")}`);
-  const rows = stones.map(({ x, y, size, spotId }) =>
-    [x.toFixed(DIGITS), y.toFixed(DIGITS), size, diameterOf(size), inCell(nameOf(spotId)), spotId].join(","),
-  );
-  return `${[...comments, "x_mm,y_mm,size,diameter_mm,colour,spot_id", ...rows].join("\n")}\n`;
-}
-
-/** Text as a cell: in quotes where it has what would end it (RFC 4180). */
-function inCell(text: string): string {
-  return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""').replace(/\s+/g, " ")}"` : text;
+  const rows = stones.map(({ x, y, size, spotId }) => [
+    ...[x.toFixed(DIGITS), y.toFixed(DIGITS), size, diameterOf(size)],
+    ...[nameOf(spotId), spotId],
+  ]);
+  const table = Papa.unparse({ fields: COLUMNS, data: rows }, { newline: "\n", escapeFormulae: true });
+  return `${[...comments, table].join("\n")}\n`;
 }
