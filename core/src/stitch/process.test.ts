@@ -1,11 +1,12 @@
 import { execFileSync } from "node:child_process";
 import { describe, expect, it } from "vitest";
 import { FACTS } from "../../../tools/testing/output-facts.ts";
+import { listAreas } from "../area/index.ts";
 import type { Rgb } from "../colour/index.ts";
 import { findSewFaults, readStitchList } from "../practice/index.ts";
 import { straightenFrame, wholeFrame } from "../raster/index.ts";
 import { paint, traceRaster } from "../testing/pictures.test.support.ts";
-import { COMMANDS, countPlan, type StitchSettings, stitches } from "./index.ts";
+import { COMMANDS, countPlan, measureAreas, type StitchSettings, stitches } from "./index.ts";
 
 const WHITE: Rgb = [255, 255, 255];
 const NAVY: Rgb = [20, 48, 79];
@@ -53,6 +54,21 @@ describe("what is decided", () => {
     expect(made.areas.map(({ numbers }) => numbers.as).sort()).toEqual(["fill", "fill", "fill", "satin"]);
     expect(areaAt(made, 29.5, 20).numbers.as).toBe("satin");
     expect(areaAt(make({}, { widthMm: 25 }).made, 29.5 / 4, 5).numbers.as).toBe("bean");
+  });
+  it("is one for the letters of a word, whichever of them are thinner; what stands apart is sewn by its own width", () => {
+    // At 0.4 mm to the pixel posts of 1.2 mm, shorter ones of 0.8 mm between them, and one of those far away.
+    const picture = paint(160, 60, (x, y) => {
+      const [tall, short] = [x >= 10 && x < 70 && x % 20 < 3, x >= 10 && x < 70 && x % 20 >= 10 && x % 20 < 12];
+      const isLone = x >= 140 && x < 142 && y >= 20 && y < 34;
+      return (tall && y >= 10 && y < 34) || (short && y >= 20 && y < 34) || isLone ? NAVY : WHITE;
+    });
+    const traced = traceRaster(picture);
+    const spots = traced.reduction.spots.map((s) => (s.id === "ffffff" ? { ...s, role: "garment" as const } : s));
+    const areas = measureAreas(listAreas({ map: traced.map, spots, widthMm: 64 }), traced.map);
+    const [word, lone] = [areas.filter(({ rings }) => rings[0][0] < 50), areas.filter(({ rings }) => rings[0][0] > 50)];
+    expect(word).toHaveLength(6);
+    expect(new Set(word.map(({ proposedAs }) => proposedAs))).toEqual(new Set(["satin"]));
+    expect(lone.map(({ proposedAs }) => proposedAs)).toEqual(["bean"]);
   });
   it("on everything, on a thread and on one area: the narrower goes before", () => {
     const at = { x: 75, y: 25 };
