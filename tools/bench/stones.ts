@@ -3,7 +3,7 @@
 import { listAreas } from "@plain-palette/core/area";
 import { flattenPath, segmentCount } from "@plain-palette/core/geometry";
 import { makeRecipe } from "@plain-palette/core/recipe";
-import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
+import { assignSpots, findColours, reduceColours, type Spot } from "@plain-palette/core/reduce";
 import { diameterOf, rowsOnOutlines, Setting, type Stone, setRows } from "@plain-palette/core/stone";
 import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
 import Flatbush from "flatbush";
@@ -19,6 +19,11 @@ const TURNS = [30, 120] as const;
 /** A stone lies on a corner if it is no farther away, mm. */
 const ON_CORNER_MM = 0.05;
 
+export interface TracedIcon {
+  readonly map: PlanarMap;
+  readonly spots: readonly Spot[];
+}
+
 interface SetIcon {
   readonly map: PlanarMap;
   /** Faces that are outlined. */
@@ -26,12 +31,16 @@ interface SetIcon {
   readonly stones: readonly Stone[];
 }
 
-function setIcon(svg: string): SetIcon {
+export function traceIcon(svg: string): TracedIcon {
   const findings = findColours(renderIcon(svg, SIDE));
   const recipe = makeRecipe({ colours: { count: null } });
   const reduction = reduceColours(findings, recipe.colours, [255, 255, 255]);
   const map = tracePicture(findings, reduction, assignSpots(findings, reduction, []), recipe.shapes);
-  const areas = listAreas({ map, spots: reduction.spots, widthMm: WIDTH_MM });
+  return { map, spots: reduction.spots };
+}
+
+export function setIcon({ map, spots }: TracedIcon): SetIcon {
+  const areas = listAreas({ map, spots, widthMm: WIDTH_MM });
   // The smaller before the larger: a boundary is the one's on top.
   const outlined = [...areas]
     .sort((a, b) => a.areaMm2 - b.areaMm2)
@@ -81,7 +90,7 @@ function turnsOf({ map: { faces, width }, outlined }: SetIcon): Turn[] {
 }
 
 /** Of the corners that are far enough from every other how many have a stone. */
-function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: number } {
+export function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: number } {
   const turns = turnsOf(set).filter(({ deg }) => deg >= 15);
   const index = new Flatbush(Math.max(1, turns.length));
   for (const { x, y } of turns) index.add(x, y, x, y);
@@ -103,7 +112,7 @@ function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: n
 }
 
 /** How unevenly stones lie along each boundary between its turns: standard deviation by mean, of stretches with four steps or more. */
-function variations({ edges, width }: PlanarMap, stones: readonly Stone[], index: Flatbush): number[] {
+export function variations({ edges, width }: PlanarMap, stones: readonly Stone[], index: Flatbush): number[] {
   const mm = WIDTH_MM / width;
   return edges.flatMap(({ path }) => {
     const line = Array.from(flattenPath(path, 0.01), (px) => px * mm);
@@ -162,7 +171,7 @@ export async function measureStones(icons: readonly Icon[], tell: (line: string)
   let [count, gap, wanted, missed, stretches, uneven, worst] = [0, Number.POSITIVE_INFINITY, 0, 0, 0, 0, 0];
   for (const { name, svg } of icons) {
     await new Promise(setImmediate);
-    const set = setIcon(svg);
+    const set = setIcon(traceIcon(svg));
     const { map, stones } = set;
     if (stones.length < 2) continue;
     const index = new Flatbush(stones.length);

@@ -281,6 +281,7 @@ class RowSewer {
       else [l, r] = [next === null ? l : Math.max(l, left[next]), lastX ?? r];
     }
     const [x1, x2, onward] = isForward ? [l, r, 1] : [r, l, -1];
+    this.goFar(x1, y, onward);
     strand.turnTo(x1, y, onward, x2);
     const { stitchMm } = numbers;
     const row = rows.row[segment];
@@ -290,6 +291,21 @@ class RowSewer {
       inner.push(x);
     for (const x of isForward ? inner : inner.reverse()) strand.to(x, y);
     strand.to(x2, y);
+  }
+
+  /**
+   * Goes near the beginning x of the next row where it lies far from the end of the last, along the longer of both: what leads
+   * straight from end to end would leave an area whose edge bends between them.
+   */
+  private goFar(x: number, y: number, onward: number): void {
+    const { points } = this.strand;
+    const [lastX, lastY] = points.slice(-2);
+    const { stitchMm } = this.numbers;
+    if (points.length === 0 || Math.abs(x - lastX) <= stitchMm) return;
+    const out = Math.sign(x - lastX);
+    const isLonger = out !== onward;
+    for (let at = lastX + out * CLEAR_MM; (x - at) * out >= CLEAR_MM; at += out * stitchMm)
+      this.strand.to(at, isLonger ? y : lastY);
   }
 
   /** How much longer a row is sewn at one end: never so far that it meets the next of its line. */

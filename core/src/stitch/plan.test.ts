@@ -160,6 +160,19 @@ describe("any area", () => {
               ...{ hole: 2.5359326582569315, hx: -0.6638501406013269, angleDeg: 150 },
             },
           ],
+          // A row that reaches much farther than the one before, past a corner that bends inwards; and one that ends much earlier.
+          [
+            {
+              ...{ arms: 3, inner: 10.72587970544, outer: 27.302893718272053, turn: 0 },
+              ...{ hole: 1.831617122552357, hx: 0, angleDeg: 23 },
+            },
+          ],
+          [
+            {
+              ...{ arms: 3, inner: 4.167412378915286, outer: 27.882972422474353, turn: 0 },
+              ...{ hole: 0.766269175184421, hx: -0.0019298352397857789, angleDeg: 52 },
+            },
+          ],
         ],
       },
     );
