@@ -14,6 +14,10 @@ const SIDE = 512;
 const WIDTH_MM = 152.4;
 const SIZE = "SS6";
 const GAPS = { gapMm: 0.4, leastMm: 0.3 };
+/** From a stone's middle to the next one's. */
+const ROOM_MM = diameterOf(SIZE) + GAPS.gapMm;
+/** A corner is what turns over so much of a line, to both sides, mm: less is a kink that a stone covers. */
+const SEEN_MM = 0.4;
 /** A corner turns by so many degrees: inside it is 60 to 300, and not nearly straight. */
 const TURNS = [30, 120] as const;
 /** A stone lies on a corner if it is no farther away, mm. */
@@ -71,18 +75,20 @@ function turnsOf({ map: { faces, width }, outlined }: SetIcon): Turn[] {
   return faces.flatMap(({ paths }, face) =>
     (outlined.has(face) ? paths : []).flatMap((path) => {
       const n = segmentCount(path);
-      const direction = (points: readonly (readonly [number, number])[]) => {
-        const [from] = points;
-        const to = points.find(([x, y]) => from && Math.hypot(x - from[0], y - from[1]) > 0.01);
-        return from && to ? Math.atan2(to[1] - from[1], to[0] - from[0]) : 0;
+      // Segments shorter than can be seen are passed by.
+      const direction = (from: number, step: 1 | -1) => {
+        const [x, y] = at(from);
+        for (let k = from + step; k !== from; k = (k + step + 3 * n) % (3 * n)) {
+          const [px, py] = at(k);
+          if (Math.hypot(px - x, py - y) * mm > SEEN_MM) return Math.atan2(py - y, px - x);
+        }
+        return 0;
       };
       const at = (k: number) => [path[k * 2] ?? 0, path[k * 2 + 1] ?? 0] as const;
       return Array.from({ length: n }, (_, s): Turn => {
-        const [before, after] = [((s + n - 1) % n) * 3, s * 3];
-        const comes = direction([at(before + 3), at(before + 2), at(before + 1), at(before)]) + Math.PI;
-        const goes = direction([at(after), at(after + 1), at(after + 2), at(after + 3)]);
+        const [comes, goes] = [direction(s * 3, -1) + Math.PI, direction(s * 3, 1)];
         const turn = Math.abs(((((goes - comes) * 180) / Math.PI + 540) % 360) - 180);
-        const [x, y] = at(after);
+        const [x, y] = at(s * 3);
         return { x: x * mm, y: y * mm, deg: turn };
       });
     }),
@@ -90,30 +96,68 @@ function turnsOf({ map: { faces, width }, outlined }: SetIcon): Turn[] {
 }
 
 /** Of the corners that are far enough from every other how many have a stone. */
-export function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: number } {
+export function cornersSet(set: SetIcon, stones: Flatbush): { wanted: number; missed: readonly Turn[] } {
   const turns = turnsOf(set).filter(({ deg }) => deg >= 15);
   const index = new Flatbush(Math.max(1, turns.length));
   for (const { x, y } of turns) index.add(x, y, x, y);
   if (turns.length === 0) index.add(-1e3, -1e3, -1e3, -1e3);
   index.finish();
-  const room = diameterOf(SIZE) + GAPS.gapMm;
-  let [wanted, missed] = [0, 0];
-  for (const { x, y, deg } of turns) {
+  let wanted = 0;
+  const missed: Turn[] = [];
+  for (const turn of turns) {
+    const { x, y, deg } = turn;
     if (deg < TURNS[0] || deg > TURNS[1]) continue;
     const isAlone = index
-      .neighbors(x, y, 12, room)
+      .neighbors(x, y, 12, ROOM_MM)
       .every((k) => Math.hypot((turns[k]?.x ?? x) - x, (turns[k]?.y ?? y) - y) < 0.02);
     if (!isAlone) continue;
     wanted++;
     const near = set.stones[stones.neighbors(x, y, 1)[0] ?? -1];
-    if (!near || Math.hypot(near.x - x, near.y - y) > ON_CORNER_MM) missed++;
+    if (!near || Math.hypot(near.x - x, near.y - y) > ON_CORNER_MM) missed.push(turn);
   }
   return { wanted, missed };
 }
 
-/** How unevenly stones lie along each boundary between its turns: standard deviation by mean, of stretches with four steps or more. */
-export function variations({ edges, width }: PlanarMap, stones: readonly Stone[], index: Flatbush): number[] {
+/** Where two boundaries leave a place so near to each other that not both have room for the next stone: every such place, mm. */
+function sharpPlaces({ edges, width }: PlanarMap): Flatbush {
   const mm = WIDTH_MM / width;
+  const legs = new Map<string, { x: number; y: number; ways: number[] }>();
+  for (const { path } of edges) {
+    const line = Array.from(flattenPath(path, 0.01), (px) => px * mm);
+    const leave = (i: number, step: 2 | -2) => {
+      const [x = 0, y = 0] = [line[i], line[i + 1]];
+      let k = i;
+      while (line[k + step] !== undefined && Math.hypot((line[k] ?? 0) - x, (line[k + 1] ?? 0) - y) < 1) k += step;
+      const key = `${x.toFixed(3)} ${y.toFixed(3)}`;
+      const place = legs.get(key) ?? { x, y, ways: [] };
+      place.ways.push(Math.atan2((line[k + 1] ?? 0) - y, (line[k] ?? 0) - x));
+      legs.set(key, place);
+    };
+    const last = line.length - 2;
+    leave(0, 2);
+    leave(last, -2);
+    for (let i = 2; i < last; i += 2) {
+      leave(i, 2);
+      leave(i, -2);
+    }
+  }
+  const isSharp = (ways: readonly number[]) =>
+    ways.some((one, i) => ways.slice(i + 1).some((other) => Math.cos(one - other) > 0.5));
+  const sharp = [...legs.values()].filter(({ ways }) => isSharp(ways));
+  const index = new Flatbush(Math.max(1, sharp.length));
+  for (const { x, y } of sharp.length > 0 ? sharp : [{ x: -1e3, y: -1e3 }]) index.add(x, y, x, y);
+  index.finish();
+  return index;
+}
+
+/**
+ * How unevenly stones lie along each boundary between its turns: standard deviation by mean, of stretches with four steps or more.
+ * Steps from a stone from which two boundaries leave under less than 60 degrees do not count.
+ */
+export function variations(map: PlanarMap, stones: readonly Stone[], index: Flatbush): number[] {
+  const { edges, width } = map;
+  const mm = WIDTH_MM / width;
+  const sharp = sharpPlaces(map);
   return edges.flatMap(({ path }) => {
     const line = Array.from(flattenPath(path, 0.01), (px) => px * mm);
     const on: { at: number; stone: Stone }[] = [];
@@ -146,17 +190,19 @@ export function variations({ edges, width }: PlanarMap, stones: readonly Stone[]
     return turns.slice(1).flatMap((end, k) => {
       const own = on
         .filter((one) => one.at >= (turns[k] ?? 0) - 0.05 && one.at <= end + 0.05)
+        .filter(({ stone: { x, y } }) => sharp.search(x - 0.05, y - 0.05, x + 0.05, y + 0.05).length === 0)
         .sort((a, b) => a.at - b.at);
-      const steps = own
-        .slice(1)
-        .map(({ stone }, i) => Math.hypot(stone.x - (own[i]?.stone.x ?? 0), stone.y - (own[i]?.stone.y ?? 0)));
-      // Where another row passes there is a break.
-      const most = 1.5 * (diameterOf(SIZE) + GAPS.gapMm);
+      // Where another row passes, or stands in the way of the next stone, there is a break.
       const runs: number[][] = [[]];
-      for (const step of steps) {
-        if (step > most) runs.push([]);
+      own.slice(1).forEach(({ stone: { x, y } }, i) => {
+        const before = own[i]?.stone ?? { x, y };
+        const step = Math.hypot(x - before.x, y - before.y);
+        const beside = index
+          .neighbors((x + before.x) / 2, (y + before.y) / 2, 8, ROOM_MM)
+          .some((one) => on.every(({ stone }) => stone !== stones[one]));
+        if (step > 1.5 * ROOM_MM || (beside && step > 1.02 * ROOM_MM)) runs.push([]);
         else runs.at(-1)?.push(step);
-      }
+      });
       return runs
         .filter((run) => run.length >= 4)
         .map((run) => {
@@ -181,14 +227,14 @@ export async function measureStones(icons: readonly Icon[], tell: (line: string)
     gap = Math.min(gap, leastGap(stones, index));
     const corners = cornersSet(set, index);
     wanted += corners.wanted;
-    missed += corners.missed;
+    missed += corners.missed.length;
     const all = variations(map, stones, index);
     stretches += all.length;
     uneven += all.filter((one) => one > 0.08).length;
     worst = Math.max(worst, ...all);
-    if (corners.missed > 0 || all.some((one) => one > 0.08))
+    if (corners.missed.length > 0 || all.some((one) => one > 0.08))
       tell(
-        `${name}: ${corners.missed} of ${corners.wanted} corners without a stone; unevenness up to ${Math.max(0, ...all).toFixed(3)}`,
+        `${name}: ${corners.missed.length} of ${corners.wanted} corners without a stone; unevenness up to ${Math.max(0, ...all).toFixed(3)}`,
       );
   }
   console.table({

@@ -1,9 +1,9 @@
 // Lines with distances along them, and where they turn.
 import { lengthOf } from "../geometry/index.ts";
 
-/** Directions at a corner are taken between these distances from it, mm: the very corner may be a little round (our own). */
-const NEAR_MM = 0.1;
+/** Directions at a corner are taken up to here from it, mm, but for a share: the very corner may be a little round (our own). */
 export const TURN_MM = 0.7;
+const NEAR_SHARE = 1 / 7;
 /** A line with the distance of each point from its first, mm. */
 export interface MeasuredLine {
   readonly points: ArrayLike<number>;
@@ -44,22 +44,23 @@ export function isInMiddle(at: number, whole: number): boolean {
   return at >= whole / 4 && at < (whole * 3) / 4;
 }
 
-/** Where a line turns by an angle at least, given as its cosine: the sharpest point of each such place. */
-export function findCorners(line: MeasuredLine, turnCosine: number): Corner[] {
+/** Where a line turns by an angle at least, given as its cosine, within `turnMm` to both sides: the sharpest point of each such place. */
+export function findCorners(line: MeasuredLine, turnCosine: number, turnMm: number = TURN_MM): Corner[] {
   const { along } = line;
   const on = [pointAlong(line), pointAlong(line), pointAlong(line), pointAlong(line)] as const;
   const found: (Corner & { cosine: number })[] = [];
   const whole = along[along.length - 1];
+  const nearMm = turnMm * NEAR_SHARE;
   for (let index = 0; index < along.length; index++) {
     const at = along[index];
-    if (at < TURN_MM || at > whole - TURN_MM) continue;
-    const comes = direction(on[0](at - TURN_MM), on[1](at - NEAR_MM));
-    const goes = direction(on[2](at + NEAR_MM), on[3](at + TURN_MM));
+    if (at < turnMm || at > whole - turnMm) continue;
+    const comes = direction(on[0](at - turnMm), on[1](at - nearMm));
+    const goes = direction(on[2](at + nearMm), on[3](at + turnMm));
     if (!comes || !goes) continue;
     const cosine = comes[0] * goes[0] + comes[1] * goes[1];
     if (cosine > turnCosine) continue;
     const last = found[found.length - 1];
-    if (last && at - last.at < 2 * TURN_MM) {
+    if (last && at - last.at < 2 * turnMm) {
       if (cosine < last.cosine) found[found.length - 1] = { index, at, comes, goes, cosine };
     } else found.push({ index, at, comes, goes, cosine });
   }

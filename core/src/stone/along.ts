@@ -6,6 +6,16 @@ import type { Gaps, Setting, Stone } from "./stones.ts";
 
 /** A line turns here, and wants a stone, from this angle on: cosine of 25 degrees (our own). */
 const CORNER_COSINE = 0.906;
+/** ... within so much of a stone to both sides: what is rounder is followed evenly (our own). */
+const CORNER_SHARE = 0.15;
+/**
+ * From here on legs of a corner are too near for a stone on each beside the corner's: cosine of 120 degrees; and how many steps away
+ * room is looked for (our own).
+ */
+const ACUTE_COSINE = -0.5;
+const SHOULDER = 4;
+/** How exactly the place of a stone on a line is found, as a share of how far it may lie off it. */
+const LOOK_SHARE = 0.02;
 /** How finely a line is looked at for what lies in its way already, mm. */
 const LOOK_MM = 0.1;
 /** A stone that lies no farther off a line than this share of its width is one of its row. */
@@ -26,43 +36,80 @@ export interface Row {
   readonly fixed: readonly number[];
 }
 
+/** A stone that lies on a row, its own or another's, and where along it. */
+interface Held {
+  readonly at: number;
+  readonly stone: Stone;
+}
+
 /** Sets stones on the corners of several rows, the sharpest first, then between them. */
 export function setRows(rows: readonly Row[], setting: Setting, gaps: Gaps): void {
-  const wanted = rows.flatMap((row, r) => cornersOf(row).map((corner) => ({ ...corner, r })));
-  wanted.sort((one, other) => one.cosine - other.cosine || one.r - other.r || one.at - other.at);
-  for (const { at, r } of wanted) {
-    const { line, size, spotId } = rows[r];
-    const [x, y] = pointAlong(line)(at);
-    setting.trySet({ x, y, size, spotId });
-  }
+  const wanted = rows.flatMap((row) => cornersOf(row).map((corner) => ({ ...corner, row })));
+  wanted.sort((one, other) => one.cosine - other.cosine);
+  const set = wanted.filter(({ at, row }) => trySetAt(row, at, setting));
+  for (const { at, cosine, row } of set)
+    if (cosine >= -1 && cosine < ACUTE_COSINE) setShoulders(row, at, setting, gaps);
   for (const row of rows) setBetween(row, lyingOn(row, setting), setting, gaps);
 }
 
-/** Stones that lie on a row already, its own and others', and where along it. */
-function lyingOn(row: Row, setting: Setting): { at: number; stone: Stone }[] {
+function trySetAt(row: Row, at: number, setting: Setting): Stone | null {
+  const [x, y] = onLine(row)(at);
+  return setting.trySet({ x, y, size: row.size, spotId: row.spotId });
+}
+
+/** On both legs of a sharp corner the first stone that has room beside the other's, as far from the corner here as there. */
+function setShoulders(row: Row, at: number, setting: Setting, { gapMm }: Gaps): void {
+  const { line, isClosed, size } = row;
+  const whole = line.along[line.along.length - 1];
+  const on = onLine(row);
+  const pitch = diameterOf(size) + gapMm;
+  for (let leg = pitch; leg < SHOULDER * pitch; leg += LOOK_MM) {
+    const [before, after] = [isClosed ? (at - leg + whole) % whole : at - leg, at + leg];
+    if (before < 0 || (!isClosed && after > whole)) return;
+    const [[ax, ay], [bx, by]] = [on(before), on(after)];
+    if (lengthOf(bx - ax, by - ay) < pitch) continue;
+    if (setting.isFree(ax, ay, size) && setting.isFree(bx, by, size))
+      for (const place of [before, after]) trySetAt(row, place, setting);
+    return;
+  }
+}
+
+/** Stones that lie on a row already, its own and others', in their order along it. */
+function lyingOn(row: Row, setting: Setting): Held[] {
   const whole = row.line.along[row.line.along.length - 1];
   const on = pointAlong(row.line);
+  const within = ON_SHARE * diameterOf(row.size);
   const found = new Map<Stone, { at: number; away: number }>();
-  const count = Math.max(1, Math.ceil(whole / LOOK_MM));
-  for (let k = 0; k <= count; k++) {
-    const at = (k / count) * whole;
+  const look = (at: number, reach: number) => {
     const [x, y] = on(at);
-    for (const stone of setting.near(x, y, ON_SHARE * diameterOf(row.size))) {
+    for (const stone of setting.near(x, y, reach)) {
       const away = lengthOf(stone.x - x, stone.y - y);
       if (away < (found.get(stone)?.away ?? Number.POSITIVE_INFINITY)) found.set(stone, { at, away });
     }
-  }
-  return [...found].map(([stone, { at }]) => ({ at, stone })).sort((one, other) => one.at - other.at);
+  };
+  const count = Math.max(1, Math.ceil(whole / within));
+  for (let k = 0; k <= count; k++) look((k / count) * whole, 1.5 * within);
+  // Then each more exactly.
+  for (const [stone, { at: rough }] of found)
+    for (let at = Math.max(0, rough - within); at <= Math.min(whole, rough + within); at += within * LOOK_SHARE) {
+      const [x, y] = on(at);
+      const away = lengthOf(stone.x - x, stone.y - y);
+      if (away < (found.get(stone)?.away ?? 0)) found.set(stone, { at, away });
+    }
+  return [...found]
+    .flatMap(([stone, { at, away }]) => (away <= within ? [{ at, stone }] : []))
+    .sort((one, other) => one.at - other.at);
 }
 
 /** Where a row wants a stone before all others: its corners by sharpness, places that were given before them, ends after. */
-function cornersOf({ line, isClosed, fixed }: Row): { at: number; cosine: number }[] {
+function cornersOf({ line, isClosed, size, fixed }: Row): { at: number; cosine: number }[] {
   const whole = line.along[line.along.length - 1];
+  const turnMm = CORNER_SHARE * diameterOf(size);
   const given = fixed.map((at) => ({ at, cosine: -2 }));
   if (!isClosed)
     return [
       ...given,
-      ...findCorners(line, CORNER_COSINE).map(({ at, comes, goes }) => ({
+      ...findCorners(line, CORNER_COSINE, turnMm).map(({ at, comes, goes }) => ({
         at,
         cosine: comes[0] * goes[0] + comes[1] * goes[1],
       })),
@@ -74,7 +121,7 @@ function cornersOf({ line, isClosed, fixed }: Row): { at: number; cosine: number
   const measured = measureTwice(line, twice);
   return [
     ...given,
-    ...findCorners(measured, CORNER_COSINE)
+    ...findCorners(measured, CORNER_COSINE, turnMm)
       .filter(({ at }) => at >= whole / 2 && at < (whole * 3) / 2)
       .map(({ at, comes, goes }) => ({ at: at % whole, cosine: comes[0] * goes[0] + comes[1] * goes[1] })),
   ];
@@ -89,7 +136,7 @@ function measureTwice({ along }: MeasuredLine, points: readonly number[]): Measu
 }
 
 /** Stones between those that are held, or all round where none is. */
-function setBetween(row: Row, held: readonly { at: number; stone: Stone }[], setting: Setting, gaps: Gaps): void {
+function setBetween(row: Row, held: readonly Held[], setting: Setting, gaps: Gaps): void {
   const whole = row.line.along[row.line.along.length - 1];
   if (held.length === 0) {
     setStretch(row, 0, whole, [], setting, gaps);
