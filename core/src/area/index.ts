@@ -22,3 +22,4 @@ export {
   TURN_MM,
 } from "./measured-line.ts";
 export { STATION_MM, STRIDE } from "./stations.ts";
+export { findWords } from "./words.ts";

@@ -11,10 +11,14 @@ const READS_SHARE = 0.9;
 const WIDER = 1.5;
 
 /** The largest stone with which strokes can be read, one row to each; null: not even the smallest. */
-export function largestThatReads(columns: Columns, gaps: Gaps): StoneSize | null {
+export function largestThatReads(
+  columns: Columns,
+  gaps: Gaps,
+  sizes: readonly StoneSize[] = STONE_SIZES,
+): StoneSize | null {
   const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
   const width = widths[widths.length >> 1] ?? 0;
-  const fitting = STONE_SIZES.filter((size) => diameterOf(size) <= WIDER * width).reverse();
+  const fitting = sizes.filter((size) => diameterOf(size) <= WIDER * width).reverse();
   return fitting.find((size) => reads(columns, size, gaps)) ?? null;
 }
 

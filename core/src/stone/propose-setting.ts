@@ -1,8 +1,8 @@
 // How each area is set as long as nobody says otherwise: thin strokes along their middle, small fields filled, large ones outlined.
-import { type Area, type Columns, columnWidths, findColumns, STATION_MM } from "../area/index.ts";
+import { type Area, type Columns, columnWidths, findColumns, findWords, STATION_MM } from "../area/index.ts";
 import { largestThatReads, sizeForAll } from "./legible.ts";
 import type { SetAs } from "./set-area.ts";
-import { diameterOf, type StoneSize } from "./sizes.ts";
+import { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
 import type { Gaps } from "./stones.ts";
 
 /** Strokes up to so many stones wide are one row (from the trade: wider ones look thin in one). */
@@ -25,7 +25,12 @@ export interface MeasuredArea extends Area {
   readonly proposedSize: StoneSize;
 }
 
-export function measureAreas(areas: readonly Area[], gaps: Gaps): readonly MeasuredArea[] {
+/** `sizesOf` says which sizes there are of a spot's stones. */
+export function measureAreas(
+  areas: readonly Area[],
+  gaps: Gaps,
+  sizesOf: (spotId: string) => readonly StoneSize[] = () => STONE_SIZES,
+): readonly MeasuredArea[] {
   const measured = areas.map((area) => {
     const meanMm = (2 * area.areaMm2) / area.aroundMm;
     const columns = meanMm < SURELY_WIDE_MM ? findColumns(area.rings, meanMm) : { columns: [], joints: [] };
@@ -33,16 +38,35 @@ export function measureAreas(areas: readonly Area[], gaps: Gaps): readonly Measu
     const widthMm = widths.length > 0 ? widths[widths.length >> 1] : meanMm;
     // What is thin beside the usual stone is a stroke.
     const isThin = columns.columns.length > 0 && widthMm <= STROKE_STONES * diameterOf(USUAL);
-    const largest = isThin ? largestThatReads(columns, gaps) : null;
+    const largest = isThin ? largestThatReads(columns, gaps, sizesOf(area.spotId)) : null;
     return { ...area, columns, widthMm, isThin, lengthMm: widths.length * STATION_MM, largest };
   });
-  const strokes = measured.filter(({ isThin }) => isThin);
-  const size = sizeForAll(strokes, READ_SHARE) ?? USUAL;
-  return measured.map(({ lengthMm: _, isThin, ...area }): MeasuredArea => {
-    const isStroke = isThin && area.widthMm <= STROKE_STONES * diameterOf(size);
-    const own = isStroke && area.largest && diameterOf(area.largest) < diameterOf(size) ? area.largest : size;
-    return { ...area, proposedSize: own, proposedAs: proposeAs(area, isStroke, own) };
+  const words = findWords(measured);
+  const strokesOf = (word: number) => measured.filter(({ isThin }, i) => isThin && words[i] === word);
+  const sizeOfWord = new Map([...new Set(words)].map((word) => [word, sizeForAll(strokesOf(word), READ_SHARE)]));
+  const size = sizeForAll(
+    measured.flatMap(({ isThin, lengthMm }, i) =>
+      isThin ? [{ largest: sizeOfWord.get(words[i]) ?? null, lengthMm }] : [],
+    ),
+    READ_SHARE,
+  );
+  return measured.map(({ lengthMm: _, isThin, ...area }, i): MeasuredArea => {
+    const isStroke = isThin && area.widthMm <= STROKE_STONES * diameterOf(size ?? USUAL);
+    // A word is set in one size, but for letters that would not be read.
+    const limits = isStroke ? [sizeOfWord.get(words[i]), area.largest] : [];
+    const own = smallestOf([size ?? USUAL, ...limits.flatMap((limit) => limit ?? [])]);
+    const proposedSize = nearestSize(own, sizesOf(area.spotId));
+    return { ...area, proposedSize, proposedAs: proposeAs(area, isStroke, proposedSize) };
   });
+}
+
+function smallestOf(sizes: readonly StoneSize[]): StoneSize {
+  return sizes.reduce((least, size) => (diameterOf(size) < diameterOf(least) ? size : least));
+}
+
+/** The largest of some sizes that is no larger than one; the smallest if all are. */
+function nearestSize(size: StoneSize, sizes: readonly StoneSize[]): StoneSize {
+  return sizes.findLast((one) => diameterOf(one) <= diameterOf(size)) ?? sizes[0] ?? size;
 }
 
 /** An area narrower than the smallest stone that would have to lie in it is left as cloth. */
