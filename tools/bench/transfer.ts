@@ -1,5 +1,7 @@
 // Transfer film against what was traced: do flush layers keep their shapes, what does a lap cover when film slips, does anything
 // leave the design, what does an independent reading of the cut files find wrong, and what do layers cost beside plates.
+
+import { planCuts, writeHpgl } from "@plain-palette/core/cut";
 import {
   type CubicPath,
   flattenPath,
@@ -15,14 +17,7 @@ import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
 import { screens, separatePlates } from "@plain-palette/core/screens";
 import { faceArea, type PlanarMap, tracePicture } from "@plain-palette/core/trace";
-import {
-  cutLayers,
-  type Layering,
-  type LayerMode,
-  planCuts,
-  transferSettingsSchema,
-  writeHpgl,
-} from "@plain-palette/core/transfer";
+import { cutLayers, type Layering, type LayerMode, transferSettingsSchema } from "@plain-palette/core/transfer";
 import { Resvg } from "@resvg/resvg-js";
 import { type Icon, renderIcon } from "./icons.ts";
 import { middleTime } from "./timing.ts";

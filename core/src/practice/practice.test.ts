@@ -1,10 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { planCuts, writeHpgl } from "../cut/index.ts";
 import { pathToSvg, polygonPath, reversePath } from "../geometry/index.ts";
 import { renderSvg } from "../testing/pictures.test.support.ts";
 import { circleRegion } from "../testing/separation.test.support.ts";
-import { planCuts } from "../transfer/cut-plan.ts";
-import { writeHpgl } from "../transfer/hpgl.ts";
 import { cutJob, differ, findFaults, type Mask, playPlot, pressLayers, readPlot, USUAL_CUTTER, weed } from "./index.ts";
 
 /** Three layers of a badge of 80 x 60 mm, none of which is its own mirror image. */

@@ -1,13 +1,9 @@
-export { planCuts } from "./cut-plan.ts";
-export { writeHpgl } from "./hpgl.ts";
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
 export type { Transfer } from "./outputs.ts";
 export { type FilmPiece, placeOnRoll } from "./piece.ts";
 export type { PrintedFilm } from "./printed.ts";
 export { transfer } from "./process.ts";
 export {
-  CUT_FORMATS,
-  type CutFormat,
   LAYER_MODES,
   type LayerMode,
   TRANSFER_LIMITS,

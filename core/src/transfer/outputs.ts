@@ -1,20 +1,20 @@
 // The files of a job made with transfer film.
 import type { Rgb } from "../colour/index.ts";
-import { type ShapeDrawing, writeShapesDxf, writeShapesSvg } from "../formats/index.ts";
+import { CUT_FILES, type CutFormat, planCuts, writeCutDrawing, writeHpgl } from "../cut/index.ts";
+import { type ShapeDrawing, writeShapesSvg } from "../formats/index.ts";
 import { type CubicPath, linePath, mapPath, mirrorPath } from "../geometry/index.ts";
 import { warnOfMissing } from "../labels/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { circlePath, spotPaths } from "../trace/index.ts";
-import { planCuts, planSheetCuts } from "./cut-plan.ts";
-import { writeHpgl } from "./hpgl.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { Nesting } from "./nest.ts";
 import { NAME_MM, placeOnRoll } from "./piece.ts";
 import { planPress } from "./press-plan.ts";
 import { PRINT_MARK_MM, type PrintedFilm } from "./printed.ts";
-import type { CutFormat, TransferSettings } from "./settings.ts";
+import type { TransferSettings } from "./settings.ts";
+import { planSheetCuts } from "./sheet-cuts.ts";
 import type { FilmSheet } from "./sheets.ts";
 
 /** Black, for what is no film; and what a line that is cut is drawn in. */
@@ -28,13 +28,6 @@ export interface Transfer {
   /** Instead of them, where the art is printed in one piece. */
   readonly printed: PrintedFilm | null;
 }
-
-/** What each format is as a file. */
-const FILES: Readonly<Record<CutFormat, { readonly ending: string; readonly mediaType: string }>> = {
-  svg: { ending: "svg", mediaType: "image/svg+xml" },
-  dxf: { ending: "dxf", mediaType: "image/vnd.dxf" },
-  hpgl: { ending: "plt", mediaType: "application/vnd.hp-hpgl" },
-};
 
 /** A transfer's files: layers, or the art printed in one piece. */
 export function listTransferOutputs(
@@ -75,7 +68,7 @@ function listPrintedOutputs(
     },
   };
   const cuts = formats.map((format) =>
-    textFile(`cut-line.${FILES[format].ending}`, FILES[format].mediaType, () => {
+    textFile(`cut-line.${CUT_FILES[format].ending}`, CUT_FILES[format].mediaType, () => {
       const size = { widthPx: film.widthMm, heightPx: film.heightMm, mmPerPx: 1 };
       // A plotter has nothing for marks but its own eye.
       if (format === "hpgl") return writeHpgl(planCuts(film.cutLine, { ...size, isMirrored: false }));
@@ -84,7 +77,7 @@ function listPrintedOutputs(
         { use: "cut", rgb: CUT, lines: film.cutLine },
         { use: "marks", rgb: BESIDE, lines: marks },
       ];
-      return writeDrawing(format, { ...size, groups: [], lines });
+      return writeCutDrawing(format, { ...size, groups: [], lines });
     }),
   );
   return { outputs: [page, ...cuts], notes: [] };
@@ -104,12 +97,14 @@ export function listLayerOutputs(
   const sheets = planned.filter(isMade);
   const spotOf = (id: string) => spots.find((spot) => spot.id === id);
   const inFormats = (name: string, write: (format: CutFormat) => string) =>
-    formats.map((format) => textFile(`${name}.${FILES[format].ending}`, FILES[format].mediaType, () => write(format)));
+    formats.map((format) =>
+      textFile(`${name}.${CUT_FILES[format].ending}`, CUT_FILES[format].mediaType, () => write(format)),
+    );
   const cuts = layering.layers.flatMap((layer) =>
     inFormats(`layer-${layer.order}-${layer.spotId}`, (format) =>
       format === "hpgl"
         ? writeHpgl(planCuts(layer.region, { ...layering, isMirrored }))
-        : writeDrawing(format, drawLayers(layering, [layer], spotOf, isMirrored)),
+        : writeCutDrawing(format, drawLayers(layering, [layer], spotOf, isMirrored)),
     ),
   );
   const rolls = sheets.flatMap((sheet) => {
@@ -118,7 +113,7 @@ export function listLayerOutputs(
     return inFormats(`sheet-${order}-${spotId}`, (format) =>
       format === "hpgl"
         ? writeHpgl(planSheetCuts(piece, nesting, roll))
-        : writeDrawing(format, drawSheet(sheet, nesting, spotOf(spotId))),
+        : writeCutDrawing(format, drawSheet(sheet, nesting, spotOf(spotId))),
     );
   });
   const all = () => writeShapesSvg(drawLayers(layering, layering.layers, spotOf, false));
@@ -138,7 +133,7 @@ export function listLayerOutputs(
   return {
     outputs: [
       ...cuts,
-      textFile("layers.svg", FILES.svg.mediaType, all),
+      textFile("layers.svg", CUT_FILES.svg.mediaType, all),
       ...rolls,
       ...(layering.layers.length > 0 ? [pressSheet] : []),
     ],
@@ -151,9 +146,6 @@ const textFile = (name: string, mediaType: string, write: () => string): Output 
   mediaType,
   make: async () => new TextEncoder().encode(write()),
 });
-
-const writeDrawing = (format: "svg" | "dxf", drawing: ShapeDrawing) =>
-  format === "dxf" ? writeShapesDxf(drawing) : writeShapesSvg(drawing);
 
 /** Layers as a drawing of shapes, in press order; nothing is drawn beside what is cut. */
 function drawLayers(

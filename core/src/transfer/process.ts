@@ -1,11 +1,12 @@
 // Transfer film as a process: a sheet of coloured film cut for each spot, pressed one on the other.
+import { CUT_FORMATS } from "../cut/index.ts";
 import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
 import { cutLayers, type Layering } from "./layers.ts";
 import { listTransferOutputs, type Transfer } from "./outputs.ts";
 import { layPrinted } from "./printed.ts";
 import { reportTransfer } from "./report.ts";
-import { CUT_FORMATS, TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
+import { TRANSFER_LIMITS, type TransferSettings, transferSettingsSchema } from "./settings.ts";
 import { planSheets } from "./sheets.ts";
 
 /** Spots are called by the colour that was found, or by the number under which they were added. */

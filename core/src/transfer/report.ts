@@ -1,9 +1,9 @@
 // What is to be known of layers before film is cut: their numbers, what does not cut or weed, what lies too thick.
 import { findThinRegion, type ThinPlace, type Warning, warnOfThin } from "../checks/index.ts";
+import { planCuts } from "../cut/index.ts";
 import { boundsOf, pathArea } from "../geometry/index.ts";
 import type { ProcessReport } from "../process/index.ts";
 import { MOST_FILMS } from "../trade/index.ts";
-import { planCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
 import type { Transfer } from "./outputs.ts";
 import type { PrintedFilm } from "./printed.ts";

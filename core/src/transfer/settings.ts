@@ -1,4 +1,5 @@
 // What a person decides about transfer film, part of the recipe.
+import { CUT_FORMATS } from "../cut/index.ts";
 import { FILM_FACTS, type FilmFact } from "../shelf/index.ts";
 import {
   CUT_GAP_MM,
@@ -35,10 +36,6 @@ export const TRANSFER_LIMITS = {
  */
 export const LAYER_MODES = ["flush", "lapped", "solid"] as const;
 export type LayerMode = (typeof LAYER_MODES)[number];
-
-/** What cutters read: drawings, or the plotter language. */
-export const CUT_FORMATS = ["svg", "dxf", "hpgl"] as const;
-export type CutFormat = (typeof CUT_FORMATS)[number];
 
 const limit = (key: keyof typeof TRANSFER_LIMITS) =>
   z.number().min(TRANSFER_LIMITS[key].min).max(TRANSFER_LIMITS[key].max);

@@ -4,7 +4,6 @@ import { lengthAlong } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import type { StockReference } from "../shelf/index.ts";
 import { CUT_MM_PER_S, LIFT_S } from "../trade/index.ts";
-import { type Contour, planPieceCuts } from "./cut-plan.ts";
 import type { Layer, Layering } from "./layers.ts";
 import { type Nesting, nestPieces, type Roll, widestOn } from "./nest.ts";
 import { type FilmPiece, layPiece } from "./piece.ts";

@@ -1,11 +1,6 @@
 // Cut files: formats, how film lies on the cutter, the job's pieces on their rolls and what that takes.
-import {
-  CUT_FORMATS,
-  type FilmSheet,
-  TRANSFER_LIMITS,
-  type TransferSettings,
-  transfer,
-} from "@plain-palette/core/transfer";
+import { CUT_FORMATS } from "@plain-palette/core/cut";
+import { type FilmSheet, TRANSFER_LIMITS, type TransferSettings, transfer } from "@plain-palette/core/transfer";
 import { Link } from "react-router";
 import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";

@@ -1,7 +1,5 @@
-// How a layer is cut: contours in millimetres on the cutter's sheet, in the order in which the blade takes them.
-import { type CubicPath, flattenPath, lengthAlong, lengthOf, mapPath, pathArea } from "../geometry/index.ts";
-import type { Nesting, Roll } from "./nest.ts";
-import { type FilmPiece, NAME_MM, placeOnRoll } from "./piece.ts";
+// How a sheet is cut: contours in millimetres on the cutter's sheet, in the order in which the blade takes them.
+import { type CubicPath, flattenPath, lengthAlong, lengthOf, pathArea } from "../geometry/index.ts";
 
 /** One cut, from where the blade goes down to where it is lifted. */
 export interface Contour {
@@ -76,48 +74,20 @@ export function planCuts(region: readonly CubicPath[], sheet: CutSheet): CutPlan
       cut(outline, "outline");
     },
   );
-  return planOf(widthPx * mmPerPx, heightPx * mmPerPx, contours, []);
+  return planOf(widthPx * mmPerPx, heightPx * mmPerPx, contours);
 }
 
-function planOf(widthMm: number, heightMm: number, contours: readonly Contour[], words: readonly PenText[]): CutPlan {
+/** Contours in the order in which they are cut, as a plan. */
+export function planOf(
+  widthMm: number,
+  heightMm: number,
+  contours: readonly Contour[],
+  words: readonly PenText[] = [],
+): CutPlan {
   const cutLengthMm = contours.reduce((sum, { points }) => sum + lengthAlong(points), 0);
   return { widthMm, heightMm, contours, cutLengthMm, words };
 }
 
-/**
- * Plans the cutting of one piece, mm from its upper left corner, y down: its film and marks, then the lines through its waste, its
- * box last, so that nothing is loose before it is cut.
- */
-export function planPieceCuts({ widthMm, heightMm, film, marks, weedLines, box }: FilmPiece): Contour[] {
-  const sheet = { widthPx: widthMm, heightPx: heightMm, mmPerPx: 1, isMirrored: false };
-  const { contours } = planCuts([...film, ...marks], sheet);
-  const line = (points: readonly number[], kind: Contour["kind"]) => ({ points: Float64Array.from(points), kind });
-  return [
-    // From y up to y down.
-    ...contours.map(({ points, kind }) => ({ points: points.map((v, i) => (i % 2 === 0 ? v : heightMm - v)), kind })),
-    ...weedLines.map((points) => line(points, "line")),
-    ...(box ? [line(box, "outline")] : []),
-  ];
-}
-
-/** Plans the cutting of all pieces on a roll, one after the other as they lie; x along it and y across, as roll cutters have it. */
-export function planSheetCuts(piece: FilmPiece, { placements, lengthMm }: Nesting, { widthMm }: Roll): CutPlan {
-  const all = planPieceCuts(piece);
-  const { name } = piece;
-  const inOrder = [...placements].sort((a, b) => a.y - b.y || a.x - b.x);
-  const contours: Contour[] = [];
-  const words: PenText[] = [];
-  for (const placement of inOrder) {
-    // The roll's y is the cutter's x, and its x the cutter's y.
-    const place = (x: number, y: number) => placeOnRoll(piece, placement, x, y).reverse() as [number, number];
-    for (const { points, kind } of all) contours.push({ points: mapPath(points, place), kind });
-    if (name) {
-      const [x, y] = place(name.x, name.y);
-      words.push({ ...{ text: name.text, x, y }, turnDeg: placement.isTurned ? 0 : 90, heightMm: NAME_MM });
-    }
-  }
-  return planOf(lengthMm, widthMm, contours, words);
-}
 /** Takes all of a list, the nearest first. */
 function takeNearest<T>(
   all: readonly T[],
