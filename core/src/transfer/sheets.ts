@@ -1,5 +1,6 @@
 // Sheets: what is cut from each roll of film, the job's pieces nested on it, and what that takes.
 import type { Rgb } from "../colour/index.ts";
+import type { Contour } from "../cut/index.ts";
 import { lengthAlong } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import type { StockReference } from "../shelf/index.ts";
@@ -8,6 +9,7 @@ import type { Layer, Layering } from "./layers.ts";
 import { type Nesting, nestPieces, type Roll, widestOn } from "./nest.ts";
 import { type FilmPiece, layPiece } from "./piece.ts";
 import type { TransferSettings } from "./settings.ts";
+import { planPieceCuts } from "./sheet-cuts.ts";
 
 /** All pieces of one layer on its roll. */
 export interface FilmSheet {
