@@ -4,8 +4,9 @@ import { listAreas } from "@plain-palette/core/area";
 import { flattenPath, segmentCount } from "@plain-palette/core/geometry";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours, type Spot } from "@plain-palette/core/reduce";
-import { diameterOf, rowsOnOutlines, Setting, type Stone, setRows } from "@plain-palette/core/stone";
-import { type PlanarMap, tracePicture } from "@plain-palette/core/trace";
+import { rowsOnOutlines, Setting, type Stone, setRows } from "@plain-palette/core/stone";
+import { type Drawing, type PlanarMap, tracePicture } from "@plain-palette/core/trace";
+import { diameterOf } from "@plain-palette/core/trade";
 import Flatbush from "flatbush";
 import { type Icon, renderIcon } from "./icons.ts";
 
@@ -24,7 +25,7 @@ const TURNS = [30, 120] as const;
 const ON_CORNER_MM = 0.05;
 
 export interface TracedIcon {
-  readonly map: PlanarMap;
+  readonly map: Drawing;
   readonly spots: readonly Spot[];
 }
 

@@ -1,5 +1,6 @@
 // The shelf of the demo's shop.
-import type { Film, Stock, StockKind } from "@plain-palette/core/shelf";
+import type { Film, KeptStones, Stock, StockKind } from "@plain-palette/core/shelf";
+import { STONE_SIZES } from "@plain-palette/core/trade";
 
 /** What Quayside Print Room, the invented shop of the demo, has in stock: kind, code, name, colour, detail. */
 const STOCK: readonly (readonly [StockKind, string, string, string, string])[] = [
@@ -38,10 +39,13 @@ const STOCK: readonly (readonly [StockKind, string, string, string, string])[] =
   ["thread", "T-1310", "Oilskin", "#efae2f", "weight 40"],
   ["thread", "T-1410", "Kelp", "#2d5a38", "weight 40"],
   ["thread", "T-1610", "Crust", "#8a5832", "weight 40"],
-  ["stone", "C-10-01", "Spray", "#e9f0f2", "2.8 mm across"],
-  ["stone", "C-10-11", "Night ferry", "#1b2f57", "2.8 mm across"],
-  ["stone", "C-16-21", "Port light", "#c9242f", "3.9 mm across"],
-  ["stone", "C-16-41", "Starboard light", "#1f7a4a", "3.9 mm across"],
+  ["stone", "C-01", "Spray", "#e9f0f2", "faceted"],
+  ["stone", "C-02", "Soot", "#1b1b20", "faceted"],
+  ["stone", "C-11", "Night ferry", "#1b2f57", "faceted"],
+  ["stone", "C-12", "Harbour teal", "#22808f", "faceted"],
+  ["stone", "C-21", "Port light", "#c9242f", "faceted"],
+  ["stone", "C-31", "Oilskin", "#f2b134", "faceted"],
+  ["stone", "C-41", "Starboard light", "#1f7a4a", "faceted"],
   ["garment", "G-01", "White", "#ffffff", "crew neck"],
   ["garment", "G-02", "Sailcloth", "#efe9dc", "crew neck"],
   ["garment", "G-10", "Ash", "#c9ccce", "crew neck"],
@@ -72,6 +76,22 @@ function filmOf(code: string): Film | null {
   return { rollWidthMm, pricePerMetre, tackS: null, finalS: null, celsius };
 }
 
+/** Of its stones: how many there are from SS6 on, size by size; null: not kept in it. */
+const STONES: Readonly<Record<string, readonly (number | null)[]>> = {
+  "C-01": [4200, 2100, 5700, 1440, 2880, 720, 288, 144],
+  "C-02": [1440, null, 2880, null, 1440, 360, null, null],
+  "C-11": [900, null, 2300, null, 1100, 210, null, null],
+  "C-12": [1440, null, 1440, null, 720, null, null, null],
+  "C-21": [2880, 720, 1440, null, 1440, 360, null, null],
+  "C-31": [1440, null, 2160, null, 720, 144, null, null],
+  "C-41": [720, null, 1440, null, 720, null, null, null],
+};
+
+function stonesOf(code: string): KeptStones | null {
+  const known = STONES[code];
+  return known ? (Object.fromEntries(STONE_SIZES.map((size, i) => [size, known[i] ?? null])) as KeptStones) : null;
+}
+
 export const DEMO_STOCK: readonly Stock[] = STOCK.map(([kind, code, name, hex, detail]) => ({
   kind,
   code,
@@ -79,4 +99,5 @@ export const DEMO_STOCK: readonly Stock[] = STOCK.map(([kind, code, name, hex, d
   colour: { space: "srgb", hex },
   detail,
   film: filmOf(code),
+  stones: stonesOf(code),
 }));

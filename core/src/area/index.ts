@@ -11,6 +11,7 @@ export {
 export { columnWidths, middleLine, offsetOf } from "./column-lines.ts";
 export { type Column, type Columns, findColumns } from "./columns.ts";
 export { crossRows, placeInside, type Segments } from "./cross-rows.ts";
+export { entriesByFace, faceHolding, layChoices, millimetresOf } from "./decided-areas.ts";
 export { type Angle, angleOf, fromFrame, ringInFrame, toFrame } from "./frame.ts";
 export {
   type Corner,

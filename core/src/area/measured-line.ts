@@ -20,6 +20,7 @@ export function measureLine(points: ArrayLike<number>): MeasuredLine {
 /** The point at a distance along a line; near the last that was asked for it costs no search. */
 export function pointAlong({ points, along }: MeasuredLine): (at: number) => readonly [number, number] {
   let i = 0;
+  if (along.length === 1) return () => [points[0], points[1]];
   return (at) => {
     while (i > 0 && along[i] > at) i--;
     while (i < along.length - 2 && along[i + 1] < at) i++;

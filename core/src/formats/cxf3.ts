@@ -1,7 +1,7 @@
 // The shelf as CxF3 (ISO 17972-1), the graphic arts' exchange format for colours. Written from memory of the standard: its
 // objects with CIELAB or sRGB values, their specification, and tags for what it has no element for.
 import { SaxesParser } from "saxes";
-import { FILM_FACT_KEYS, FILM_FACTS, readFilm, type Stock, type StockKind } from "../shelf/index.ts";
+import { FACT_WORDS, factsOf, readFacts, type Stock, type StockKind } from "../shelf/index.ts";
 import { escapeXml } from "./shapes-svg.ts";
 import { type StockFile, startReading } from "./stock-file.ts";
 
@@ -9,14 +9,12 @@ const NAMESPACE = "http://colorexchangeformat.com/CxF3-core";
 
 /** Text of a CxF3 file. `date` is written into it, ISO 8601. */
 export function writeCxf3(shelf: readonly Stock[], date: string): string {
-  const objects = shelf.map(({ kind, code, name, colour, detail, film }, i) => {
+  const objects = shelf.map(({ kind, code, name, colour, detail, ...known }, i) => {
     const values =
       colour.space === "srgb"
         ? `<cc:ColorSRGB ColorSpecification="screen">${channels(colour.hex)}</cc:ColorSRGB>`
         : `<cc:ColorCIELab ColorSpecification="measured"><cc:L>${colour.l}</cc:L><cc:A>${colour.a}</cc:A><cc:B>${colour.b}</cc:B></cc:ColorCIELab>`;
-    const facts = FILM_FACT_KEYS.flatMap((key) =>
-      film?.[key] == null ? [] : [[FILM_FACTS[key].word, `${film[key]}`]],
-    );
+    const facts = factsOf(known).flatMap((value, k) => (value === null ? [] : [[FACT_WORDS[k], `${value}`]]));
     const tags = [["Kind", kind], ["Code", code], ...(detail ? [["Detail", detail]] : []), ...facts]
       .map(([tag, value]) => `<cc:Tag Name="${tag}" Value="${escapeXml(value)}"/>`)
       .join("");
@@ -80,7 +78,7 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
           name,
           colour,
           detail: tags.get("Detail") ?? "",
-          film: readFilm((word) => tags.get(word)),
+          ...readFacts((word) => tags.get(word)),
         },
         `"${name}", `,
       );

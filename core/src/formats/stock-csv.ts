@@ -1,17 +1,26 @@
 // The shelf as a table: one line per stock, a heading line first (RFC 4180).
 import Papa from "papaparse";
-import { FILM_FACT_KEYS, FILM_FACTS, readFilm, type Stock, type StockKind } from "../shelf/index.ts";
+import { FACT_WORDS, factsOf, readFacts, type Stock, type StockKind } from "../shelf/index.ts";
 import { type StockFile, startReading } from "./stock-file.ts";
 
-const FILM_COLUMNS = FILM_FACT_KEYS.map((key) => FILM_FACTS[key].word.toLowerCase());
-const COLUMNS = ["kind", "code", "name", "hex", "L", "a", "b", "detail", ...FILM_COLUMNS];
+const COLUMNS = [
+  "kind",
+  "code",
+  "name",
+  "hex",
+  "L",
+  "a",
+  "b",
+  "detail",
+  ...FACT_WORDS.map((word) => word.toLowerCase()),
+];
 
 /** Text of a CSV file; colours are in `hex`, or in `L`, `a`, `b` (CIELAB, D50). */
 export function writeStockCsv(shelf: readonly Stock[]): string {
-  const rows = shelf.map(({ kind, code, name, colour, detail, film }) => [
+  const rows = shelf.map(({ kind, code, name, colour, detail, ...facts }) => [
     ...[kind, code, name],
     ...(colour.space === "srgb" ? [colour.hex, "", "", ""] : ["", colour.l, colour.a, colour.b]),
-    ...[detail, ...FILM_FACT_KEYS.map((key) => film?.[key] ?? "")],
+    ...[detail, ...factsOf(facts).map((value) => value ?? "")],
   ]);
   return `${Papa.unparse({ fields: COLUMNS, data: rows }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
 }
@@ -51,7 +60,7 @@ export function readStockCsv(text: string, kind: StockKind): StockFile {
           ? { space: "srgb", hex: cellOf("hex").replace(/^#?/, "#").toLowerCase() }
           : { space: "lab", l: numberOf(cellOf("L")), a: numberOf(cellOf("a")), b: numberOf(cellOf("b")) },
         detail: cellOf("detail"),
-        film: readFilm(cellOf),
+        ...readFacts(cellOf),
       });
     },
   });

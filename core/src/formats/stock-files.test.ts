@@ -1,7 +1,8 @@
 import { execFileSync } from "node:child_process";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { STOCK_KINDS, type Stock } from "../shelf/index.ts";
+import { type KeptStones, STOCK_KINDS, type Stock } from "../shelf/index.ts";
+import { STONE_SIZES } from "../trade/index.ts";
 import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "./index.ts";
 
 const SHELF: Stock[] = [
@@ -12,6 +13,7 @@ const SHELF: Stock[] = [
     colour: { space: "srgb", hex: "#14304f" },
     detail: "mesh 156",
     film: null,
+    stones: null,
   },
   {
     kind: "thread",
@@ -20,6 +22,7 @@ const SHELF: Stock[] = [
     colour: { space: "lab", l: 48.2, a: 61.5, b: 40 },
     detail: "",
     film: null,
+    stones: null,
   },
   {
     kind: "stone",
@@ -28,6 +31,7 @@ const SHELF: Stock[] = [
     colour: { space: "srgb", hex: "#e9eef0" },
     detail: "2.8 mm, foiled",
     film: null,
+    stones: null,
   },
 ];
 
@@ -65,6 +69,10 @@ const stock = fc.record({
       celsius: fc.option(fc.integer({ min: 100, max: 200 })),
     }),
   ),
+  stones: fc
+    .record(Object.fromEntries(STONE_SIZES.map((size) => [size, fc.option(fc.integer({ min: 0, max: 99_999 }))])))
+    // Where nothing is said there is nothing to say.
+    .map((kept) => (Object.values(kept).some((pieces) => pieces !== null) ? (kept as KeptStones) : null)),
 });
 
 const shelves = fc.uniqueArray(stock, { minLength: 1, maxLength: 6, selector: ({ kind, code }) => `${kind} ${code}` });
@@ -89,6 +97,7 @@ describe("the shelf as CSV", () => {
         colour: { space: "lab", l: 52.5, a: -1.25, b: -3 },
         detail: "",
         film: null,
+        stones: null,
       },
     ]);
     expect(readStockCsv("code,name,hex\n1,Sand,E8D8B0\n", "ink").stock?.[0].colour).toEqual({
@@ -144,6 +153,7 @@ describe("the shelf as CxF3 (ISO 17972-1, from memory)", () => {
       colour: { space: "lab", l: 40, a: -20, b: 12 },
       detail: "",
       film: null,
+      stones: null,
     };
     expect(readCxf3(file(lab + srgb), "transfer-film").stock).toEqual([kelp]);
     expect(readCxf3(file(srgb + lab), "transfer-film").stock).toEqual([kelp]);

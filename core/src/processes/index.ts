@@ -2,10 +2,11 @@
 import type { Process } from "../process/index.ts";
 import { screens } from "../screens/index.ts";
 import { stitches } from "../stitch/index.ts";
+import { stones } from "../stone/index.ts";
 import { transfer } from "../transfer/index.ts";
 import { z } from "../zod/index.ts";
 
-const processes: Process[] = [screens, transfer, stitches];
+const processes: Process[] = [screens, transfer, stitches, stones];
 
 /** All of them, as a person is offered them. */
 export const allProcesses = (): readonly Process[] => processes;

@@ -1,4 +1,6 @@
-export { FILM_FACT_KEYS, FILM_FACTS, type Film, type FilmFact, filmSchema, readFilm } from "./film.ts";
+export { FACT_WORDS, factsOf, readFacts } from "./facts.ts";
+export { FILM_FACT_KEYS, FILM_FACTS, type Film, type FilmFact, filmSchema } from "./film.ts";
+export { type KeptStones, MOST_STONES } from "./kept-stones.ts";
 export { type MatchLimits, matchStock, type StockMatch } from "./match.ts";
 export {
   priceColours,

@@ -10,6 +10,7 @@ const ink = (code: string, hex: string): Stock => ({
   colour: { space: "srgb", hex },
   detail: "",
   film: null,
+  stones: null,
 });
 
 describe("colours on the shelf", () => {

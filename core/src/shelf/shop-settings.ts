@@ -6,12 +6,16 @@ import {
   CUT_STRIP_MM,
   FINAL_S,
   HOOPS,
+  LEAST_STONE_GAP_MM,
   MOST_LAYERS,
   MOST_PER_MM2,
   PER_THOUSAND,
   PRESS_CELSIUS,
   ROLL_WIDTH_MM,
   STITCHES_PER_MINUTE,
+  STONE_GAP_MM,
+  STONE_LOSS_PERCENT,
+  STONE_PRICES,
   TACK_S,
   THIN_GAP_MM,
   THIN_LINE_MM,
@@ -57,6 +61,17 @@ const fields = {
   mostPerMm2: z.number().min(0.5).max(20).default(MOST_PER_MM2),
   /** Layers of thread on each other at most. */
   mostLayers: z.number().int().min(1).max(10).default(MOST_LAYERS),
+  /** Of stones: from edge to edge, and the least that is ever between two, mm; how many are lost, in a hundred. */
+  stoneGapMm: z.number().min(0.05).max(0.8).default(STONE_GAP_MM),
+  leastStoneGapMm: z.number().min(0.05).max(0.8).default(LEAST_STONE_GAP_MM),
+  stoneLossPercent: z.number().min(0).max(100).default(STONE_LOSS_PERCENT),
+  /** Of a hundred stones, size by size. */
+  stonePrices: z
+    .string()
+    .trim()
+    .regex(/^(SS\d+ \d+(\.\d+)?( ?, ?|$))*$/, "name prices of a hundred as SS6 0.90, SS10 1.10")
+    .max(200)
+    .default(STONE_PRICES),
   celsius: z.number().min(0).max(FILM_FACTS.celsius.max).default(PRESS_CELSIUS),
 };
 export const shopSettingsSchema = z.object(fields);

@@ -2,6 +2,7 @@
 import { formatHex, type Lab, labD50ToD65, labToRgb, parseHex, type Rgb, rgbToLab } from "../colour/index.ts";
 import { hexSchema, z } from "../zod/index.ts";
 import { filmSchema } from "./film.ts";
+import { keptStonesSchema } from "./kept-stones.ts";
 
 /** What spots are made with. */
 export const SPOT_STOCK_KINDS = ["ink", "transfer-film", "thread", "stone"] as const;
@@ -52,6 +53,8 @@ export const stockSchema = z.object({
   detail: line(120).default(""),
   /** Of transfer films: what rolls and presses have to know. */
   film: filmSchema.nullable().default(null),
+  /** Of stones: how many of each size there are. */
+  stones: keptStonesSchema.nullable().default(null),
 });
 export type Stock = z.infer<typeof stockSchema>;
 
@@ -64,6 +67,7 @@ export const stockReferenceSchema = z.object({
   /** CIEDE2000 to the picture's colour when it was chosen. */
   difference: z.number().min(0),
   film: filmSchema.nullable().default(null),
+  stones: keptStonesSchema.nullable().default(null),
 });
 export type StockReference = z.infer<typeof stockReferenceSchema>;
 
@@ -79,6 +83,6 @@ export function stockRgb({ colour }: Pick<Stock, "colour">): Rgb {
 
 /** What a recipe keeps of a stock chosen for a colour. */
 export function referStock(stock: Stock, difference: number): StockReference {
-  const { kind, code, name, film } = stock;
-  return { kind, code, name, hex: formatHex(stockRgb(stock)), difference, film };
+  const { kind, code, name, film, stones } = stock;
+  return { kind, code, name, hex: formatHex(stockRgb(stock)), difference, film, stones };
 }

@@ -1,12 +1,11 @@
 // Every area with its numbers: as it is proposed, changed by the fabric, by what was decided on its spot, and on itself.
-import { holdsPlace } from "../area/index.ts";
+import { entriesByFace, faceHolding, layChoices, millimetresOf } from "../area/index.ts";
 import { type Design, placeChosen } from "../process/index.ts";
-import { invertMap, mapPoint, type Point } from "../raster/index.ts";
 import { proposeColours } from "./colour-order.ts";
 import { FABRIC_NUMBERS } from "./fabric.ts";
 import type { ChosenArea, PlanColour } from "./plan.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
-import type { AreaEntry, SewnChoice, StitchSettings } from "./settings.ts";
+import type { SewnChoice, StitchSettings } from "./settings.ts";
 import type { SewNumbers } from "./sew-area.ts";
 
 /** Length of stitches in fills, of running and of bean stitches, mm (common practice, no source). */
@@ -32,21 +31,10 @@ type Places = Pick<Design, "map" | "frame" | "widthMm" | "spots">;
 export function chooseAreas(measured: readonly MeasuredArea[], design: Places, settings: StitchSettings): Choice {
   const { map, spots } = design;
   const toMm = millimetresOf(design);
-  const faceOf = (place: Point) => {
-    const at = toMm(place);
-    return measured.find(({ rings }) => holdsPlace(rings, at))?.face ?? -1;
-  };
-  const lost: string[] = [];
-  const entries = new Map<number, AreaEntry[]>();
-  for (const entry of settings.areas) {
-    if (!entry.isOn) continue;
-    const face = faceOf(entry.at);
-    if (face >= 0) entries.set(face, [...(entries.get(face) ?? []), entry]);
-    else lost.push(entry.id);
-  }
-  const turns = new Map(settings.sequence.map((place, turn) => [faceOf(place), turn]));
+  const entries = entriesByFace(settings.areas, measured, toMm);
+  const turns = new Map(settings.sequence.map((place, turn) => [faceHolding(measured, toMm(place)), turn]));
   const areas = measured.map((area): ChosenArea => {
-    const own = entries.get(area.face) ?? [];
+    const own = entries.of.get(area.face) ?? [];
     const numbers = numbersOf(area, [settings.everywhere, settings.decided[area.spotId] ?? {}, ...own], settings);
     const last = <K extends "start" | "stop">(key: K) => own.findLast((entry) => entry[key])?.[key];
     const [start, stop] = [last("start"), last("stop")];
@@ -63,12 +51,12 @@ export function chooseAreas(measured: readonly MeasuredArea[], design: Places, s
   const colours = order.flatMap((id) =>
     spots.filter((spot) => spot.id === id).map(({ name, rgb }): PlanColour => ({ spotId: id, name, rgb })),
   );
-  return { areas, colours, lost };
+  return { areas, colours, lost: entries.lost };
 }
 
 function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings: StitchSettings): SewNumbers {
   const fabric = FABRIC_NUMBERS[settings.fabric];
-  const said: SewnChoice = Object.assign({}, ...choices.map(withoutNothing));
+  const said = layChoices(choices);
   const as = said.as ?? area.proposedAs;
   const spacingMm = said.spacingMm ?? fabric.spacingMm;
   return {
@@ -81,18 +69,5 @@ function numbersOf(area: MeasuredArea, choices: readonly SewnChoice[], settings:
     hasUnderlay: said.hasUnderlay ?? (as !== "satin" || spacingMm < LIGHT_MM),
     latticeMm: fabric.latticeMm,
     border: said.border ?? { kind: "none", widthMm: 1.3, spotId: null },
-  };
-}
-
-function withoutNothing(choice: SewnChoice): Partial<SewnChoice> {
-  return Object.fromEntries(Object.entries(choice).filter(([, value]) => value !== undefined));
-}
-
-/** A place in the client's pixels as millimetres of the design. */
-function millimetresOf({ map, frame, widthMm }: Places): (place: Point) => Point {
-  const toPrepared = invertMap(frame.toSource);
-  return (place) => {
-    const { x, y } = mapPoint(toPrepared, place);
-    return { x: (x * widthMm) / map.width, y: (y * widthMm) / map.width };
   };
 }

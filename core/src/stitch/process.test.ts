@@ -208,7 +208,15 @@ describe("what is said before it is sewn", () => {
 
 describe("the files", () => {
   const stock = {
-    [GOLD_ID]: { kind: "thread", code: "T-204", name: "Lamp gold", hex: "#f2b134", difference: 0.4, film: null },
+    [GOLD_ID]: {
+      kind: "thread",
+      code: "T-204",
+      name: "Lamp gold",
+      hex: "#f2b134",
+      difference: 0.4,
+      film: null,
+      stones: null,
+    },
   };
   it("name threads from the shelf and the hoop, and the machine takes the list", async () => {
     const { product } = make({}, { widthMm: 90, stock });

@@ -1,8 +1,8 @@
 // Stones along a line: one on each corner, the others evenly between.
 import { findCorners, type MeasuredLine, pointAlong } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import { diameterOf, type StoneSize } from "./sizes.ts";
-import type { Gaps, Setting, Stone } from "./stones.ts";
+import { diameterOf } from "../trade/index.ts";
+import type { Gaps, Row, Setting, Stone } from "./stones.ts";
 
 /** A line turns here, and wants a stone, from this angle on: cosine of 25 degrees (our own). */
 const CORNER_COSINE = 0.906;
@@ -25,19 +25,8 @@ const ROUNDS = 24;
 /** So many counts are tried beside the nearest. */
 const COUNTS = 2;
 
-/** What is set along a line. */
-export interface Row {
-  readonly line: MeasuredLine;
-  /** Whether its last point is its first. */
-  readonly isClosed: boolean;
-  readonly size: StoneSize;
-  readonly spotId: string;
-  /** Distances along the line at which a stone has to be, whatever it looks like there. */
-  readonly fixed: readonly number[];
-}
-
 /** A stone that lies on a row, its own or another's, and where along it. */
-interface Held {
+export interface Held {
   readonly at: number;
   readonly stone: Stone;
 }
@@ -54,7 +43,7 @@ export function setRows(rows: readonly Row[], setting: Setting, gaps: Gaps): voi
 
 function trySetAt(row: Row, at: number, setting: Setting): Stone | null {
   const [x, y] = onLine(row)(at);
-  return setting.trySet({ x, y, size: row.size, spotId: row.spotId });
+  return setting.trySet({ x, y, size: row.size, spotId: row.spotId, row: setting.numberOf(row) });
 }
 
 /** On both legs of a sharp corner the first stone that has room beside the other's, as far from the corner here as there. */
@@ -75,7 +64,7 @@ function setShoulders(row: Row, at: number, setting: Setting, { gapMm }: Gaps): 
 }
 
 /** Stones that lie on a row already, its own and others', in their order along it. */
-function lyingOn(row: Row, setting: Setting): Held[] {
+export function lyingOn(row: Row, setting: Setting): Held[] {
   const whole = row.line.along[row.line.along.length - 1];
   const on = pointAlong(row.line);
   const within = ON_SHARE * diameterOf(row.size);
@@ -155,22 +144,20 @@ function setBetween(row: Row, held: readonly Held[], setting: Setting, gaps: Gap
 
 /** Stones evenly along a stretch whose ends are stones, or free; in parts where other stones lie in its way. */
 function setStretch(row: Row, from: number, to: number, ends: readonly Stone[], setting: Setting, gaps: Gaps): void {
-  const { size, spotId } = row;
+  const { size } = row;
   const at = onLine(row);
   const isFree = (along: number) => setting.isFree(...at(along), size, ends);
   for (const [start, end] of freeParts(from, to, isFree)) {
     const isStone = (along: number) =>
       ends.some((stone) => lengthOf(stone.x - at(along)[0], stone.y - at(along)[1]) < LOOK_MM / 10);
     for (const along of spaceEvenly(at, start, end, diameterOf(size), gaps)) {
-      if (isStone(along)) continue;
-      const [x, y] = at(along);
-      setting.trySet({ x, y, size, spotId });
+      if (!isStone(along)) trySetAt(row, along, setting);
     }
   }
 }
 
 /** A place along a row; round a closed one distances are counted on. */
-function onLine({ line, isClosed }: Row): (along: number) => readonly [number, number] {
+export function onLine({ line, isClosed }: Row): (along: number) => readonly [number, number] {
   const whole = line.along[line.along.length - 1];
   const on = pointAlong(line);
   return (along) => on(isClosed && along > whole ? along - whole : along);
@@ -222,7 +209,7 @@ const NOUGHT_MM = 1e-6;
 const EVEN = 1e-4;
 
 /** So many steps from one end to the other: where chords are longer than the mean the way between is made shorter, again and again. */
-function evenPlaces(
+export function evenPlaces(
   at: (along: number) => readonly [number, number],
   from: number,
   to: number,

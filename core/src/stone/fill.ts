@@ -12,8 +12,8 @@ import {
 } from "../area/index.ts";
 import { boundsOfAll, lengthOf } from "../geometry/index.ts";
 import { sineAndCosine } from "../raster/index.ts";
+import { diameterOf, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
-import { diameterOf, type StoneSize } from "./sizes.ts";
 import type { Gaps, Setting } from "./stones.ts";
 
 export const PATTERNS = ["hexagons", "squares", "edge"] as const;
@@ -24,8 +24,6 @@ export interface FillNumbers {
   readonly spotId: string;
   readonly angleDeg: number;
   readonly gaps: Gaps;
-  /** How much of a stone's width may lie over the edge. */
-  readonly overShare: number;
 }
 
 /** Rows of hexagons lie nearer than stones in a row: half the root of three. */
@@ -40,10 +38,10 @@ export function fillInRows(
   numbers: FillNumbers,
   setting: Setting,
 ): void {
-  const { size, spotId, angleDeg, gaps, overShare } = numbers;
+  const { size, spotId, angleDeg, gaps } = numbers;
   const pitch = diameterOf(size) + gaps.gapMm;
   const angle = sineAndCosine(angleDeg);
-  const turned = insetRings(rings, diameterOf(size) * (0.5 - overShare)).map((ring) => ringInFrame(ring, angle));
+  const turned = insetRings(rings, diameterOf(size) / 2).map((ring) => ringInFrame(ring, angle));
   if (turned.length === 0) return;
   const down = pattern === "hexagons" ? pitch * HEXAGON_ROWS : pitch;
   const shift = pattern === "hexagons" ? pitch / 2 : 0;
@@ -59,10 +57,24 @@ export function fillInRows(
       });
       if (places.length > best.length) best = places;
     }
-  for (let i = 0; i < best.length; i += 2) {
-    const [x, y] = fromFrame({ angle }, best[i], best[i + 1]);
-    setting.trySet({ x, y, size, spotId });
+  for (const places of inLines(best, 1.5 * pitch)) {
+    const points = places.flatMap(([across, along]) => fromFrame({ angle }, across, along));
+    const row = setting.numberOf({ line: measureLine(points), isClosed: false, size, spotId, fixed: [] });
+    for (let i = 0; i < points.length; i += 2) setting.trySet({ x: points[i], y: points[i + 1], size, spotId, row });
   }
+}
+
+/** Places x, y of rows, one after the other, as the parts of each that have no more than a distance between two. */
+function inLines(places: readonly number[], mostMm: number): (readonly [number, number])[][] {
+  const lines: (readonly [number, number])[][] = [];
+  for (let i = 0; i < places.length; i += 2) {
+    const [x, y] = [places[i], places[i + 1]];
+    const line = lines[lines.length - 1];
+    const last = line?.[line.length - 1];
+    if (last && last[1] === y && x - last[0] <= mostMm) line.push([x, y]);
+    else lines.push([[x, y]]);
+  }
+  return lines;
 }
 
 interface Lattice {
@@ -94,9 +106,9 @@ const NOUGHT_MM = 1e-6;
 
 /** Sets rows along the edge, one inside the other, and what is left in the middle. */
 export function fillFromEdge(rings: readonly Ring[], numbers: FillNumbers, setting: Setting): void {
-  const { size, spotId, gaps, overShare } = numbers;
+  const { size, spotId, gaps } = numbers;
   const pitch = diameterOf(size) + gaps.gapMm;
-  for (let inset = diameterOf(size) * (0.5 - overShare); ; inset += pitch) {
+  for (let inset = diameterOf(size) / 2; ; inset += pitch) {
     const lines = insetRings(rings, inset);
     if (lines.length === 0) break;
     setRows(
@@ -112,14 +124,15 @@ export function fillFromEdge(rings: readonly Ring[], numbers: FillNumbers, setti
 const LOOK_SHARE = 0.12;
 
 /** Sets stones wherever one more has room, from place to place. */
-export function fillLeft(rings: readonly Ring[], { size, spotId, overShare }: FillNumbers, setting: Setting): void {
-  const inner = insetRings(rings, diameterOf(size) * (0.5 - overShare));
+export function fillLeft(rings: readonly Ring[], { size, spotId }: FillNumbers, setting: Setting): void {
+  const inner = insetRings(rings, diameterOf(size) / 2);
   if (inner.length === 0) return;
   const step = diameterOf(size) * LOOK_SHARE;
   const { top, bottom } = boundsOfAll(inner);
   const { left, right, row } = crossRows(inner, top + step / 2, step, Math.ceil((bottom - top) / step));
   for (let s = 0; s < row.length; s++)
-    for (let x = left[s]; x <= right[s]; x += step) setting.trySet({ x, y: top + (row[s] + 0.5) * step, size, spotId });
+    for (let x = left[s]; x <= right[s]; x += step)
+      setting.trySet({ x, y: top + (row[s] + 0.5) * step, size, spotId, row: -1 });
 }
 
 /** Places tried round each stone before it is taken for hemmed in (Bridson 2007). */
@@ -130,8 +143,8 @@ const TRIES = 24;
  * as the gap has it, at the other so many times as far, along `angleDeg`.
  */
 export function strew(rings: readonly Ring[], numbers: FillNumbers, times: number, setting: Setting): void {
-  const { size, spotId, angleDeg, gaps, overShare } = numbers;
-  const inner = insetRings(rings, diameterOf(size) * (0.5 - overShare));
+  const { size, spotId, angleDeg, gaps } = numbers;
+  const inner = insetRings(rings, diameterOf(size) / 2);
   if (inner.length === 0) return;
   const angle = sineAndCosine(angleDeg);
   const { left, right } = boundsOfAll(inner.map((ring) => ringInFrame(ring, angle)));
@@ -155,7 +168,7 @@ export function strew(rings: readonly Ring[], numbers: FillNumbers, times: numbe
     return true;
   };
   const put = (x: number, y: number) => {
-    setting.set({ x, y, size, spotId });
+    setting.set({ x, y, size, spotId, row: -1 });
     const key = squareOf(x, y).join(" ");
     squares.set(key, [...(squares.get(key) ?? []), [x, y]]);
     return [x, y] as const;

@@ -1,12 +1,31 @@
-export { type Row, setRows, spaceEvenly } from "./along.ts";
+export { setRows, spaceEvenly } from "./along.ts";
+export { HAND_LOSSES, type HandLoss, stoneAt } from "./by-hand.ts";
+export { gapsOf, type SetArea } from "./choose-areas.ts";
 export { countStones, type StoneCount } from "./count-stones.ts";
 export { type FillNumbers, fillFromEdge, fillInRows, fillLeft, PATTERNS, type Pattern, strew } from "./fill.ts";
 export { largestThatReads, sizeForAll } from "./legible.ts";
 export { rowsInMiddle } from "./middle.ts";
 export { type Outlined, rowsInside, rowsOnOutlines } from "./outline.ts";
+export { countOf, type Stones, stoneName } from "./outputs.ts";
+export { stones } from "./process.ts";
 export { type MeasuredArea, measureAreas } from "./propose-setting.ts";
 export { type ChosenArea, SET_AS, type SetAs, type SetNumbers, type SetRules, setAreas } from "./set-area.ts";
-export { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
-export { type Gaps, Setting, type Stone } from "./stones.ts";
+export {
+  type HandEntry,
+  type SetAreaEntry,
+  type SetChoice,
+  STONE_LIMITS,
+  type StoneSettings,
+  stoneSettingsSchema,
+} from "./settings.ts";
+export { type Gaps, type Row, Setting, type Stone } from "./stones.ts";
 export { type StoneListFacts, writeStonesCsv } from "./stones-csv.ts";
-export { HOLE_MM, layTemplates, TEMPLATE_SPLITS, type Template, type TemplateSplit } from "./templates.ts";
+export {
+  HOLE_MM,
+  layTemplates,
+  MARGIN_MM,
+  planHoles,
+  TEMPLATE_SPLITS,
+  type Template,
+  type TemplateSplit,
+} from "./templates.ts";

@@ -1,24 +1,27 @@
 // Which stones can write a stroke: the largest whose rows still keep apart from each other where strokes run side by side.
 import { type Columns, columnWidths } from "../area/index.ts";
+import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
 import { rowsInMiddle } from "./middle.ts";
-import { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
+import type { SetRules } from "./set-area.ts";
 import { type Gaps, Setting } from "./stones.ts";
 
 /** Of the stones that its middle lines would hold so many at least are set where a stroke reads (our own). */
 const READS_SHARE = 0.9;
 /** A stone is no wider than a stroke by more than this factor: words would run together (our own). */
-const WIDER = 1.5;
+const WIDER = 1.25;
 
 /** The largest stone with which strokes can be read, one row to each; null: not even the smallest. */
 export function largestThatReads(
   columns: Columns,
-  gaps: Gaps,
+  { gaps, overShare }: SetRules,
   sizes: readonly StoneSize[] = STONE_SIZES,
 ): StoneSize | null {
   const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
   const width = widths[widths.length >> 1] ?? 0;
-  const fitting = sizes.filter((size) => diameterOf(size) <= WIDER * width).reverse();
+  // What lies over both edges of a stroke lies over the design's.
+  const wider = Math.min(WIDER, 1 / (1 - 2 * Math.min(overShare, 0.49)));
+  const fitting = sizes.filter((size) => diameterOf(size) <= wider * width).reverse();
   return fitting.find((size) => reads(columns, size, gaps)) ?? null;
 }
 

@@ -1,8 +1,8 @@
 // Stones in one row along the middle of strokes: where strokes fork one stone lies in the fork, and rows start from it.
 import { type Column, type Columns, columnWidths, measureLine, middleLine, STATION_MM, STRIDE } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import type { Row } from "./along.ts";
-import { diameterOf, type StoneSize } from "./sizes.ts";
+import { diameterOf, type StoneSize } from "../trade/index.ts";
+import type { Row } from "./stones.ts";
 
 /** A row ends so far before the end of its stroke, as a share of a stone: the last stone touches it from within. */
 const END_SHARE = 0.5;

@@ -2,8 +2,8 @@
 import { closed, insetRings, measureLine, type Ring } from "../area/index.ts";
 import { flattenPath } from "../geometry/index.ts";
 import { halfEdgePath, type PlanarMap } from "../trace/index.ts";
-import type { Row } from "./along.ts";
-import { diameterOf, type StoneSize } from "./sizes.ts";
+import { diameterOf, type StoneSize } from "../trade/index.ts";
+import type { Row } from "./stones.ts";
 
 /** How finely curves are followed, mm. */
 const FLATTEN_MM = 0.01;
@@ -59,8 +59,8 @@ function openRuns(ring: Int32Array, isSet: Uint8Array): { halves: number[]; isCl
   return runs.map((halves) => ({ halves, isClosed: false }));
 }
 
-/** The rows inside an area's outlines, stones touching them, or over them by a share of their width. */
-export function rowsInside(rings: readonly Ring[], spotId: string, size: StoneSize, overShare: number): Row[] {
-  const inner = insetRings(rings, diameterOf(size) * (0.5 - overShare));
+/** The rows inside an area's outlines, stones touching them. */
+export function rowsInside(rings: readonly Ring[], spotId: string, size: StoneSize): Row[] {
+  const inner = insetRings(rings, diameterOf(size) / 2);
   return inner.map((ring) => ({ line: measureLine(closed(ring)), isClosed: true, size, spotId, fixed: [] }));
 }

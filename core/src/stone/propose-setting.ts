@@ -1,9 +1,8 @@
 // How each area is set as long as nobody says otherwise: thin strokes along their middle, small fields filled, large ones outlined.
 import { type Area, type Columns, columnWidths, findColumns, findWords, STATION_MM } from "../area/index.ts";
+import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { largestThatReads, sizeForAll } from "./legible.ts";
-import type { SetAs } from "./set-area.ts";
-import { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
-import type { Gaps } from "./stones.ts";
+import type { SetAs, SetRules } from "./set-area.ts";
 
 /** Strokes up to so many stones wide are one row (from the trade: wider ones look thin in one). */
 const STROKE_STONES = 2.5;
@@ -28,7 +27,7 @@ export interface MeasuredArea extends Area {
 /** `sizesOf` says which sizes there are of a spot's stones. */
 export function measureAreas(
   areas: readonly Area[],
-  gaps: Gaps,
+  rules: SetRules,
   sizesOf: (spotId: string) => readonly StoneSize[] = () => STONE_SIZES,
 ): readonly MeasuredArea[] {
   const measured = areas.map((area) => {
@@ -38,7 +37,7 @@ export function measureAreas(
     const widthMm = widths.length > 0 ? widths[widths.length >> 1] : meanMm;
     // What is thin beside the usual stone is a stroke.
     const isThin = columns.columns.length > 0 && widthMm <= STROKE_STONES * diameterOf(USUAL);
-    const largest = isThin ? largestThatReads(columns, gaps, sizesOf(area.spotId)) : null;
+    const largest = isThin ? largestThatReads(columns, rules, sizesOf(area.spotId)) : null;
     return { ...area, columns, widthMm, isThin, lengthMm: widths.length * STATION_MM, largest };
   });
   const words = findWords(measured);

@@ -7,7 +7,7 @@ import { measureAreas, type SetNumbers, type Stone, setAreas } from "./index.ts"
 const WHITE: Rgb = [255, 255, 255];
 const NAVY: Rgb = [20, 48, 79];
 const GOLD: Rgb = [242, 177, 52];
-const GAPS = { gapMm: 0.4, leastMm: 0.3 };
+const RULES = { gaps: { gapMm: 0.4, leastMm: 0.3 }, overShare: 0.5 };
 const NUMBERS: SetNumbers = {
   ...{ as: "outline", size: "SS10", pattern: "hexagons", angleDeg: 0, isMixed: false, isInside: false, thinning: 3 },
 };
@@ -19,9 +19,9 @@ function set(
 ): readonly Stone[] {
   const { map, reduction } = traceRaster(paint(120, 80, colour));
   const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-  const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), GAPS);
+  const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), RULES);
   const chosen = areas.map((area) => ({ ...area, numbers: { ...NUMBERS, ...numbersOf(area.spotId) } }));
-  return setAreas(chosen, map, 120, { gaps: GAPS, overShare: 0 });
+  return setAreas(chosen, map, 120, RULES).stones;
 }
 
 const within = (stones: readonly Stone[], left: number, top: number, right: number, bottom: number) =>
@@ -58,7 +58,7 @@ describe("areas set with stones", () => {
       }),
     );
     const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-    const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), GAPS);
+    const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), RULES);
     const proposed = [...areas].sort((one, other) => one.areaMm2 - other.areaMm2).map(({ proposedAs }) => proposedAs);
     expect(proposed).toEqual(["middle", "fill", "outline"]);
   });

@@ -1,12 +1,13 @@
 // How each area is set: along its outline, in the middle of its strokes, filled, strewn, or not at all.
 import type { Area, Columns } from "../area/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
+import { STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
+import { makeKeepInside } from "./design-edge.ts";
 import { type FillNumbers, fillFromEdge, fillInRows, fillLeft, type Pattern, strew } from "./fill.ts";
 import { rowsInMiddle } from "./middle.ts";
 import { rowsInside, rowsOnOutlines } from "./outline.ts";
-import { STONE_SIZES, type StoneSize } from "./sizes.ts";
-import { type Gaps, Setting, type Stone } from "./stones.ts";
+import { type Gaps, Setting } from "./stones.ts";
 
 export const SET_AS = ["outline", "middle", "fill", "scatter", "none"] as const;
 export type SetAs = (typeof SET_AS)[number];
@@ -43,7 +44,7 @@ export function setAreas(
   map: PlanarMap,
   widthMm: number,
   { gaps, overShare }: SetRules,
-): readonly Stone[] {
+): Setting {
   const setting = new Setting(gaps.leastMm);
   const bySize = [...areas].sort((one, other) => one.areaMm2 - other.areaMm2);
   const of = (as: SetAs) => bySize.filter(({ numbers }) => numbers.as === as);
@@ -51,24 +52,25 @@ export function setAreas(
   // Lettering, and what is filled, is seen as it is: no row of what it lies on goes round it.
   const standing = new Set([...of("middle"), ...of("fill")].map(({ face }) => face));
   const outlined = onLine.map(({ face, spotId, numbers: { size } }) => ({ face, spotId, size }));
+  const keepInside = makeKeepInside(areas, overShare);
   setRows(
     [
       ...of("middle").flatMap(({ columns, spotId, numbers }) => rowsInMiddle(columns, spotId, numbers.size)),
-      ...rowsOnOutlines(map, widthMm, outlined, standing),
+      ...rowsOnOutlines(map, widthMm, outlined, standing).flatMap(keepInside),
       ...of("outline").flatMap(({ rings, spotId, numbers: { size, isInside } }) =>
-        isInside ? rowsInside(rings, spotId, size, overShare) : [],
+        isInside ? rowsInside(rings, spotId, size) : [],
       ),
     ],
     setting,
     gaps,
   );
-  for (const area of [...of("fill"), ...of("scatter")]) fillArea(area, { gaps, overShare }, setting);
-  return setting.stones;
+  for (const area of [...of("fill"), ...of("scatter")]) fillArea(area, gaps, setting);
+  return setting;
 }
 
-function fillArea({ rings, spotId, numbers }: ChosenArea, { gaps, overShare }: SetRules, setting: Setting): void {
+function fillArea({ rings, spotId, numbers }: ChosenArea, gaps: Gaps, setting: Setting): void {
   const { as, size, angleDeg, pattern, isMixed, thinning } = numbers;
-  const own: FillNumbers = { size, spotId, angleDeg, gaps, overShare };
+  const own: FillNumbers = { size, spotId, angleDeg, gaps };
   if (as === "scatter") {
     strew(rings, own, thinning, setting);
     return;

@@ -3,8 +3,8 @@ import Flatbush from "flatbush";
 import { describe, expect, it } from "vitest";
 import { backwards, circle, ring } from "../area/area.test.support.ts";
 import { closed, findColumns, makeArea, measureLine, type Ring } from "../area/index.ts";
+import { diameterOf } from "../trade/index.ts";
 import {
-  diameterOf,
   type FillNumbers,
   fillFromEdge,
   fillInRows,
@@ -18,7 +18,7 @@ import {
 } from "./index.ts";
 
 const GAPS = { gapMm: 0.4, leastMm: 0.3 };
-const NUMBERS: FillNumbers = { size: "SS10", spotId: "aa0000", angleDeg: 0, gaps: GAPS, overShare: 0 };
+const NUMBERS: FillNumbers = { size: "SS10", spotId: "aa0000", angleDeg: 0, gaps: GAPS };
 
 /** The least gap between any two stones, by an index that is not ours. */
 function leastGap(stones: readonly Stone[]): number {
@@ -86,7 +86,7 @@ describe("stones along an outline", () => {
   });
   it("touch it from within where they are to lie inside", () => {
     const setting = new Setting(GAPS.leastMm);
-    setRows(rowsInside([circle(30, 30, 14, 720)], "aa0000", "SS10", 0), setting, GAPS);
+    setRows(rowsInside([circle(30, 30, 14, 720)], "aa0000", "SS10"), setting, GAPS);
     for (const { x, y } of setting.stones) expect(Math.abs(Math.hypot(x - 30, y - 30) - (14 - 1.4))).toBeLessThan(0.05);
   });
   it("are left out of corners that are nearer than two stones, and never nearer than the least gap, whatever the outline", () => {
@@ -134,7 +134,7 @@ describe("an area filled with stones", () => {
     for (let y = 10; y < 70; y += 0.05)
       for (let x = 10; x < 70; x += 0.05) {
         const [far, near] = [Math.hypot(x - 40, y - 40), Math.hypot(x - 46, y - 38)];
-        if (far < 30 - 1.4 && near > 9 + 1.4) setting.trySet({ x, y, size: "SS10", spotId: "aa0000" });
+        if (far < 30 - 1.4 && near > 9 + 1.4) setting.trySet({ x, y, size: "SS10", spotId: "aa0000", row: -1 });
       }
     expect(setting.stones.length - before).toBeLessThanOrEqual(2);
     expect(leastGap(setting.stones)).toBeGreaterThan(GAPS.leastMm - 1e-5);

@@ -5,16 +5,8 @@ import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
 import { circle, ring } from "../area/area.test.support.ts";
 import { writeShapesDxf, writeShapesSvg } from "../formats/index.ts";
-import {
-  countStones,
-  diameterOf,
-  fillInRows,
-  layTemplates,
-  Setting,
-  type Stone,
-  type StoneSize,
-  writeStonesCsv,
-} from "./index.ts";
+import { diameterOf, type StoneSize } from "../trade/index.ts";
+import { countStones, fillInRows, layTemplates, Setting, type Stone, writeStonesCsv } from "./index.ts";
 
 const DESIGN = { widthMm: 90, heightMm: 60 };
 const nameOf = (spotId: string) => (spotId === "aa0000" ? "Signal red, clear" : "Deep water");
@@ -23,12 +15,7 @@ const nameOf = (spotId: string) => (spotId === "aa0000" ? "Signal red, clear" : 
 function setBoth(): readonly Stone[] {
   const setting = new Setting(0.3);
   const fill = (rings: Float64Array[], size: StoneSize, spotId: string) =>
-    fillInRows(
-      rings,
-      "hexagons",
-      { size, spotId, angleDeg: 0, gaps: { gapMm: 0.4, leastMm: 0.3 }, overShare: 0 },
-      setting,
-    );
+    fillInRows(rings, "hexagons", { size, spotId, angleDeg: 0, gaps: { gapMm: 0.4, leastMm: 0.3 } }, setting);
   fill([ring(4, 4, 44, 4, 44, 34, 4, 34)], "SS10", "aa0000");
   fill([circle(66, 34, 16)], "SS6", "0000aa");
   return setting.stones;
@@ -56,11 +43,29 @@ describe("the stone list", () => {
       });
     });
   });
-  it("counts by spot and size, and says how many to have at hand", () => {
-    const counts = countStones(STONES, ["aa0000", "0000aa"], 0.05);
+  it("counts by spot and size: how many to have at hand for all pieces, what they cost, what the shelf has", () => {
+    const stock = {
+      aa0000: {
+        ...({ kind: "stone", code: "C-21", name: "Port light", hex: "#c9242f", difference: 1, film: null } as const),
+        stones: { SS6: 1440, SS8: null, SS10: 20, SS12: null, SS16: null, SS20: null, SS30: null, SS34: null },
+      },
+    };
+    const facts = { spotIds: ["aa0000", "0000aa"], stock, pieces: 12, lossPercent: 5, prices: "SS6 0.90, SS10 1.10" };
+    const counts = countStones(STONES, facts);
     expect(counts.map(({ spotId, size }) => `${spotId} ${size}`)).toEqual(["aa0000 SS10", "0000aa SS6"]);
     expect(counts.reduce((sum, { count }) => sum + count, 0)).toBe(STONES.length);
-    for (const { count, needed } of counts) expect(needed).toBe(Math.ceil(count * 1.05));
+    for (const { count, needed } of counts) expect(needed).toBe(Math.ceil(count * 12 * 1.05));
+    const [red, blue] = counts;
+    expect(red.price).toBeCloseTo(red.needed * 0.011, 9);
+    expect([red.kept, blue.kept]).toEqual([20, null]);
+    const inOther = countStones(
+      STONES.map((stone) => ({ ...stone, size: "SS8" as const })),
+      facts,
+    );
+    expect(inOther.map(({ isKept, price }) => [isKept, price])).toEqual([
+      [false, null],
+      [true, null],
+    ]);
   });
 });
 
@@ -70,7 +75,7 @@ describe("templates", () => {
       (entity): entity is ICircleEntity => entity.type === "CIRCLE",
     );
   it("hold a hole for each stone, a quarter of a millimetre wider, where it lies (dxf-parser)", () => {
-    const [template, ...others] = layTemplates(STONES, DESIGN, "one", false, nameOf);
+    const [template, ...others] = layTemplates(STONES, DESIGN, "one", false);
     expect(others).toHaveLength(0);
     const holes = circlesOf(writeShapesDxf(template.drawing)).filter(({ layer }) => layer.startsWith("HOLES"));
     expect(holes).toHaveLength(STONES.length);
@@ -83,7 +88,7 @@ describe("templates", () => {
   });
   it("by size or by colour hold each stone once, and are laid on each other by the same four holes", () => {
     for (const split of ["sizes", "colours"] as const) {
-      const templates = layTemplates(STONES, DESIGN, split, false, nameOf);
+      const templates = layTemplates(STONES, DESIGN, split, false);
       expect(templates).toHaveLength(2);
       expect(templates.reduce((sum, { stones }) => sum + stones, 0)).toBe(STONES.length);
       const registers = templates.map(({ drawing }) =>
@@ -96,8 +101,8 @@ describe("templates", () => {
     }
   });
   it("mirrored have every hole on the other side", () => {
-    const [plain] = layTemplates(STONES, DESIGN, "one", false, nameOf);
-    const [mirrored] = layTemplates(STONES, DESIGN, "one", true, nameOf);
+    const [plain] = layTemplates(STONES, DESIGN, "one", false);
+    const [mirrored] = layTemplates(STONES, DESIGN, "one", true);
     const width = DESIGN.widthMm + 28;
     const places = (template: typeof plain) => circlesOf(writeShapesDxf(template.drawing)).map(({ center }) => center);
     places(plain).forEach(({ x, y }, i) => {
@@ -106,7 +111,7 @@ describe("templates", () => {
     });
   });
   it("as SVG are as large as the design and its margin, holes where they belong (librsvg)", () => {
-    const [template] = layTemplates(STONES, DESIGN, "one", false, nameOf);
+    const [template] = layTemplates(STONES, DESIGN, "one", false);
     const svg = writeShapesSvg(template.drawing).replaceAll('fill="none"', 'fill="#000"');
     const png = execFileSync("rsvg-convert", ["-w", String((DESIGN.widthMm + 28) * 10), "-b", "#fff"], { input: svg });
     const pgm = execFileSync("sh", ["-c", "pngtopnm | ppmtopgm"], { input: png, stdio: ["pipe", "pipe", "ignore"] });

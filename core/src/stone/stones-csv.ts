@@ -1,6 +1,6 @@
 // Stones as an open list: comment lines first, then a row for each; mm from the design's top left corner, x right, y down.
 import Papa from "papaparse";
-import { diameterOf } from "./sizes.ts";
+import { diameterOf } from "../trade/index.ts";
 import type { Stone } from "./stones.ts";
 
 const COLUMNS = ["x_mm", "y_mm", "size", "diameter_mm", "colour", "spot_id"];

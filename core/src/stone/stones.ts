@@ -1,6 +1,7 @@
 // Stones where they lie, and which places are free between them.
+import type { MeasuredLine } from "../area/index.ts";
 import { lengthOf } from "../geometry/index.ts";
-import { diameterOf, STONE_SIZES, type StoneSize } from "./sizes.ts";
+import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 
 /** A stone's middle, mm from the design's top left corner. */
 export interface Stone {
@@ -8,6 +9,19 @@ export interface Stone {
   readonly y: number;
   readonly size: StoneSize;
   readonly spotId: string;
+  /** The number of the row that it was set in; -1: in none. */
+  readonly row: number;
+}
+
+/** What stones are set along. */
+export interface Row {
+  readonly line: MeasuredLine;
+  /** Whether its last point is its first. */
+  readonly isClosed: boolean;
+  readonly size: StoneSize;
+  readonly spotId: string;
+  /** Distances along the line at which a stone has to be, whatever it looks like there. */
+  readonly fixed: readonly number[];
 }
 
 /** How far stones are apart, from edge to edge, mm. */
@@ -22,10 +36,11 @@ const SQUARE_MM = 8;
 /** What numbers lose on the way, mm. */
 const NOUGHT_MM = 1e-6;
 
-/** Stones that are set, by place. */
+/** Stones that are set, by place, and the rows that they were set in. */
 export class Setting {
   private readonly squares = new Map<number, Stone[]>();
-  private readonly all: Stone[] = [];
+  private readonly all = new Set<Stone>();
+  private readonly numbers = new Map<Row, number>();
 
   constructor(readonly leastMm: number) {
     if (SQUARE_MM < diameterOf(STONE_SIZES[STONE_SIZES.length - 1]) + leastMm)
@@ -33,7 +48,19 @@ export class Setting {
   }
 
   get stones(): readonly Stone[] {
-    return this.all;
+    return [...this.all];
+  }
+
+  /** By their numbers. */
+  get rows(): readonly Row[] {
+    return [...this.numbers.keys()];
+  }
+
+  /** A row's number; it is given one when it is first asked for. */
+  numberOf(row: Row): number {
+    const number = this.numbers.get(row) ?? this.numbers.size;
+    this.numbers.set(row, number);
+    return number;
   }
 
   /** Whether a stone of a size can lie at a place: no other nearer than the least gap, but for some that do not count. */
@@ -68,8 +95,26 @@ export class Setting {
     const square = this.squares.get(key);
     if (square) square.push(stone);
     else this.squares.set(key, [stone]);
-    this.all.push(stone);
+    this.all.add(stone);
     return stone;
+  }
+
+  /** The same stones and rows, to be changed without changing these. */
+  copy(): Setting {
+    const other = new Setting(this.leastMm);
+    for (const row of this.numbers.keys()) other.numberOf(row);
+    for (const stone of this.all) other.set(stone);
+    return other;
+  }
+
+  has(stone: Stone): boolean {
+    return this.all.has(stone);
+  }
+
+  take(stone: Stone): void {
+    const square = this.squares.get(keyOf(Math.floor(stone.x / SQUARE_MM), Math.floor(stone.y / SQUARE_MM)));
+    square?.splice(square.indexOf(stone), 1);
+    this.all.delete(stone);
   }
 
   /** Sets a stone if its place is free. */

@@ -1,5 +1,7 @@
 // The trade's own numbers, where several parts of the program go by them. A shop's settings go before; of each: where it is from.
 
+export { diameterOf, STONE_SIZES, type StoneSize } from "./stone-sizes.ts";
+
 /** Effective resolution, dpi: from here on it is good, and under the lower one a warning is due (common practice, no source). */
 export const GOOD_DPI = 300;
 export const LOW_DPI = 150;
@@ -49,3 +51,11 @@ export const PER_THOUSAND = 1.2;
 export const MOST_PER_MM2 = 4;
 /** Full layers of thread that cloth bears on each other: with three it is cut (from memory). */
 export const MOST_LAYERS = 2;
+
+/** Gaps between stones, mm: what is aimed at, and the least (common practice, no source: 0.3 to 0.5). */
+export const STONE_GAP_MM = 0.4;
+export const LEAST_STONE_GAP_MM = 0.3;
+/** Stones that are lost on the way, in a hundred (our own, to begin with). */
+export const STONE_LOSS_PERCENT = 5;
+/** Prices of a hundred stones by size, in the shop's currency (our own, to begin with). */
+export const STONE_PRICES = "SS6 0.9, SS8 1, SS10 1.1, SS12 1.3, SS16 1.7, SS20 2.4, SS30 4.5, SS34 6";

@@ -29,7 +29,7 @@ function layeringOf(...colours: Rgb[]): Layering {
 }
 
 const stock = (film: Partial<NonNullable<StockReference["film"]>>): StockReference => ({
-  ...{ kind: "transfer-film", code: "F-11", name: "Deep water", hex: "#18345a", difference: 1 },
+  ...{ kind: "transfer-film", code: "F-11", name: "Deep water", hex: "#18345a", difference: 1, stones: null },
   film: { rollWidthMm: null, pricePerMetre: null, tackS: null, finalS: null, celsius: null, ...film },
 });
 const sheet = (spotId: string, chosen: StockReference | null) => ({ spotId, stock: chosen }) as FilmSheet;

@@ -162,6 +162,7 @@ describe("a sheet of film", () => {
       hex: "#18345a",
       difference: 1,
       film,
+      stones: null,
     } as const;
     const [sheet] = planSheets(badge(), { ...design, stock: { "14304f": chosen } }, settingsOf());
     expect(sheet.roll.widthMm).toBe(305);

@@ -184,6 +184,7 @@ export const StockEntity = new EntitySchema<StockRow>({
     colour: { type: "json" },
     detail: { type: "varchar", length: 120 },
     film: { type: "json", nullable: true },
+    stones: { type: "json", nullable: true },
     version: { type: "int", unsigned: true },
   },
 });

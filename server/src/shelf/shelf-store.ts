@@ -2,7 +2,7 @@
 import { randomUUID } from "node:crypto";
 import type { ShopStock, StockImport } from "@plain-palette/contract";
 import {
-  FILM_FACT_KEYS,
+  factsOf,
   type ShopSettings,
   type ShopSettingsPatch,
   type Stock,
@@ -90,10 +90,10 @@ async function takeOverOne(tx: EntityManager, stock: Stock): Promise<keyof Stock
 }
 
 function isSame(a: Stock, b: Stock): boolean {
-  const facts = ({ name, detail, colour, film }: Stock) =>
+  const facts = ({ name, detail, colour, ...known }: Stock) =>
     JSON.stringify([
       ...[name, detail, colour.space === "srgb" ? colour.hex : [colour.l, colour.a, colour.b]],
-      ...FILM_FACT_KEYS.map((key) => film?.[key] ?? null),
+      ...factsOf(known),
     ]);
   return facts(a) === facts(b);
 }

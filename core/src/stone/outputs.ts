@@ -1,0 +1,84 @@
+// The files of a job made with stones.
+import { CUT_FILES, writeCutDrawing, writeHpgl } from "../cut/index.ts";
+import { warnOfMissing } from "../labels/index.ts";
+import type { Output, OutputFacts } from "../output/index.ts";
+import type { Design, Outputs } from "../process/index.ts";
+import type { HandLoss } from "./by-hand.ts";
+import type { SetArea } from "./choose-areas.ts";
+import { countStones, type StoneCount } from "./count-stones.ts";
+import type { StoneSettings } from "./settings.ts";
+import type { Stone } from "./stones.ts";
+import { writeStonesCsv } from "./stones-csv.ts";
+import { layTemplates, planHoles } from "./templates.ts";
+
+/** What is made of a design. */
+export interface Stones {
+  readonly stones: readonly Stone[];
+  readonly areas: readonly Omit<SetArea, "columns">[];
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** Entries that find no area: by id. */
+  readonly lost: readonly string[];
+  /** Entries by hand that change nothing. */
+  readonly missed: readonly { readonly id: string; readonly why: HandLoss }[];
+}
+
+/** What of the design is counted, and told of in files. */
+export type CountedDesign = Pick<Design, "spots" | "stock" | "pieces">;
+
+export function countOf(
+  { stones }: Pick<Stones, "stones">,
+  { spots, stock, pieces }: CountedDesign,
+  { shop: { lossPercent, prices } }: StoneSettings,
+): StoneCount[] {
+  return countStones(stones, { ...{ spotIds: spots.map(({ id }) => id), stock, pieces }, ...{ lossPercent, prices } });
+}
+
+/** What a spot's stones are called: by the shelf, or the spot. */
+export function stoneName({ spots, stock }: Pick<CountedDesign, "spots" | "stock">, spotId: string): string {
+  const taken = stock[spotId];
+  if (taken?.kind === "stone") return `${taken.code} ${taken.name}`;
+  return spots.find(({ id }) => id === spotId)?.name ?? spotId;
+}
+
+export function listStoneOutputs(
+  made: Stones,
+  design: CountedDesign & Pick<Design, "garment">,
+  settings: StoneSettings,
+  facts: OutputFacts,
+): Outputs {
+  const { stones, widthMm, heightMm } = made;
+  const { split, isMirrored, formats } = settings.template;
+  const nameOf = (spotId: string) => stoneName(design, spotId);
+  const text = (name: string, mediaType: string, write: () => string): Output => ({
+    ...{ name, mediaType },
+    make: async () => new TextEncoder().encode(write()),
+  });
+  const templates = layTemplates(stones, { widthMm, heightMm }, split, isMirrored).flatMap((template) =>
+    formats.map((format) =>
+      text(`template-${template.name}.${CUT_FILES[format].ending}`, CUT_FILES[format].mediaType, () =>
+        format === "hpgl" ? writeHpgl(planHoles(template)) : writeCutDrawing(format, template.drawing),
+      ),
+    ),
+  );
+  const checkSheet: Output = {
+    name: "check-sheet.pdf",
+    mediaType: "application/pdf",
+    // What writes PDF is large, and only wanted here.
+    make: async (tell) => {
+      tell(0, "Writing the check sheet");
+      const { writeCheckSheet } = await import("./check-sheet-pdf.ts");
+      return writeCheckSheet({ made, design, nameOf, counts: countOf(made, design, settings) }, facts);
+    },
+  };
+  const written = [facts.job, facts.client, ...design.spots.map(({ id }) => nameOf(id))].join("");
+  const missing = warnOfMissing(written, facts.labelFont);
+  return {
+    outputs: [
+      ...templates,
+      text("stones.csv", "text/csv", () => writeStonesCsv(stones, { job: facts.job, widthMm, heightMm, nameOf })),
+      checkSheet,
+    ],
+    notes: missing ? [missing] : [],
+  };
+}
