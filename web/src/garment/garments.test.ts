@@ -11,7 +11,7 @@ const stock = (kind: ShopStock["kind"], code: string, hex: string): ShopStock =>
   colour: { space: "srgb", hex },
   detail: "",
   film: null,
- stones: null,
+  stones: null,
 });
 
 it("garments are named by code and name, with their colour in digits; inks are none", () => {

@@ -55,7 +55,7 @@ export function Shelf() {
         colour: { space: "srgb", hex: "#808080" },
         detail: "",
         film: null,
- stones: null,
+        stones: null,
       });
     });
   return (

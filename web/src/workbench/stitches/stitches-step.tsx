@@ -185,7 +185,7 @@ function AreaGroup({ made, desk }: { made: Stitches; desk: AreaDesk }) {
   if (!shown) return null;
   const scopes = [
     ...(chosen ? [{ value: "area" as const, text: "This area" }] : []),
-    ...(chosen ? [{ value: "thread" as const, text: `All ${nameOf(chosen).toLowerCase()}` }] : []),
+    ...(chosen ? [{ value: "spot" as const, text: `All ${nameOf(chosen).toLowerCase()}` }] : []),
     { value: "all" as const, text: "Everything" },
   ];
   const at = chosen ? scope : "all";

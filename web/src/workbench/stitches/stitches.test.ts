@@ -1,7 +1,7 @@
 import { type SewnArea, type StitchPlan, stitchSettingsSchema } from "@plain-palette/core/stitch";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { nextEntryId } from "../areas/entry-ids.ts";
 import { areaTool, type Hand } from "./area-tool.ts";
-import { nextEntryId } from "./entry-ids.ts";
 import { Film } from "./film.ts";
 import { ThreadCanvas } from "./thread-canvas.ts";
 import { shaded, shadeOf } from "./thread-layers.ts";
@@ -189,9 +189,9 @@ describe("the hand on an area", () => {
 
 describe("entries about areas", () => {
   it("have ids of their own, whatever was taken out", () => {
-    expect(nextEntryId([])).toBe("area-1");
-    expect(nextEntryId([{ id: "area-3" }, { id: "area-1" }])).toBe("area-4");
-    const { areas } = stitchSettingsSchema.parse({ areas: [{ id: nextEntryId([]), at: { x: 1, y: 2 } }] });
+    expect(nextEntryId([], "area")).toBe("area-1");
+    expect(nextEntryId([{ id: "area-3" }, { id: "area-1" }], "area")).toBe("area-4");
+    const { areas } = stitchSettingsSchema.parse({ areas: [{ id: nextEntryId([], "area"), at: { x: 1, y: 2 } }] });
     expect(areas[0]).toMatchObject({ id: "area-1", isOn: true });
   });
 });
