@@ -14,6 +14,7 @@ export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {
   type Artwork,
+  chosenStock,
   makeResultCache,
   processesIn,
   type ResultCache,

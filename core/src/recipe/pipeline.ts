@@ -220,12 +220,17 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
     order: colours.order,
     widthMm: printWidthMm(recipe, resultOf(kept, "prepare").raster),
     garment: garmentRgb(recipe),
-    stock: Object.fromEntries(
-      Object.entries(colours.decided).flatMap(([id, { stock }]) => (stock ? [[id, stock] as const] : [])),
-    ),
+    stock: chosenStock(recipe),
     placement: recipe.artwork.placement,
     pieces: colours.pieces,
   };
+}
+
+/** What was taken from the shelf, by the spot that it is for. */
+export function chosenStock({ colours }: Pick<Recipe, "colours">): Design["stock"] {
+  return Object.fromEntries(
+    Object.entries(colours.decided).flatMap(([id, { stock }]) => (stock ? [[id, stock] as const] : [])),
+  );
 }
 
 /** What was cut away takes flat pixels with it: what is left looks noisier than the picture is. Line art is cleaner than it was. */

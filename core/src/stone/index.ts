@@ -4,6 +4,7 @@ export { gapsOf, type SetArea } from "./choose-areas.ts";
 export { countStones, type StoneCount } from "./count-stones.ts";
 export { type FillNumbers, fillFromEdge, fillInRows, fillLeft, PATTERNS, type Pattern, strew } from "./fill.ts";
 export { largestThatReads, sizeForAll } from "./legible.ts";
+export { GAP_KINDS, type GapKind, measureGaps, type StoneGap } from "./measure-gaps.ts";
 export { rowsInMiddle } from "./middle.ts";
 export { type Outlined, rowsInside, rowsOnOutlines } from "./outline.ts";
 export { countOf, type Stones, stoneName } from "./outputs.ts";

@@ -100,6 +100,12 @@ const STITCH_NUMBERS = [
   { key: "mostLayers", label: "Layers at most", unit: "", hint: "Thread on thread", min: 1, max: 10, stepBy: 1 },
 ] as const;
 
+/** Of stones. */
+const STONE_LENGTHS = [
+  { key: "stoneGapMm", label: "Gap between stones", hint: "From edge to edge", min: 0.05, max: 0.8 },
+  { key: "leastStoneGapMm", label: "Least gap", hint: "Never less, whatever a job says", min: 0.05, max: 0.8 },
+] as const;
+
 function Fields({ settings, set }: FieldsProps) {
   const numbers = (group: keyof typeof NUMBERS) =>
     NUMBERS[group].map(({ key, ...field }) => (
@@ -148,6 +154,25 @@ function Fields({ settings, set }: FieldsProps) {
         {STITCH_NUMBERS.map(({ key, ...field }) => (
           <NumberField key={key} {...field} value={settings[key]} onChange={(v) => set({ [key]: v })} />
         ))}
+      </Sheet>
+      <Sheet title="Stones">
+        {STONE_LENGTHS.map(({ key, ...field }) => (
+          <MmField key={key} {...field} valueMm={settings[key]} onChange={(v) => set({ [key]: v })} />
+        ))}
+        <NumberField
+          label="Lost on the way"
+          value={settings.stoneLossPercent}
+          {...{ unit: "%", min: 0, max: 100, stepBy: 1 }}
+          onChange={(stoneLossPercent) => set({ stoneLossPercent })}
+        />
+        <Row label="Prices of a hundred, by size" isWide>
+          <InPlaceText
+            label="Prices of a hundred, by size"
+            text={settings.stonePrices}
+            className="mx-0! border-rule! bg-card! px-2! py-1! text-right"
+            onCommit={(stonePrices) => set({ stonePrices })}
+          />
+        </Row>
       </Sheet>
     </>
   );

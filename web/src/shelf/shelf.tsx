@@ -5,7 +5,8 @@ import {
   FILM_FACT_KEYS,
   FILM_FACTS,
   type Film,
-  type FilmFact,
+  type KeptStones,
+  MOST_STONES,
   STOCK_KINDS,
   STOCK_WORDS,
   type Stock,
@@ -13,6 +14,7 @@ import {
   type StockKind,
   stockRgb,
 } from "@plain-palette/core/shelf";
+import { STONE_SIZES } from "@plain-palette/core/trade";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useEffect, useId, useState } from "react";
@@ -162,12 +164,48 @@ interface TableProps {
   onRemove(stock: ShopStock): void;
 }
 
-/** What films are asked besides: each a narrow column, empty where the shop's own number holds. */
+/** A number that a kind of stock is asked for besides: a narrow column. */
+interface StockFact {
+  readonly word: string;
+  /** What an empty cell means. */
+  readonly placeholder: string;
+  valueOf(stock: Stock): number | null;
+  /** What changes with another value; undefined where it is beyond its limits. */
+  change(stock: Stock, value: number | null): Partial<Stock> | undefined;
+}
+
 const NO_FACTS: Film = { rollWidthMm: null, pricePerMetre: null, tackS: null, finalS: null, celsius: null };
+const FILM_COLUMNS: readonly StockFact[] = FILM_FACT_KEYS.map((key) => ({
+  word: FILM_FACTS[key].word,
+  placeholder: "shop's",
+  valueOf: ({ film }) => film?.[key] ?? null,
+  change: ({ film }, value) => {
+    const { min, max } = FILM_FACTS[key];
+    return value === null || (value >= min && value <= max)
+      ? { film: { ...NO_FACTS, ...film, [key]: value } }
+      : undefined;
+  },
+}));
+
+const NO_STONES = Object.fromEntries(STONE_SIZES.map((size) => [size, null])) as KeptStones;
+const STONE_COLUMNS: readonly StockFact[] = STONE_SIZES.map((size) => ({
+  word: size,
+  placeholder: "–",
+  valueOf: ({ stones }) => stones?.[size] ?? null,
+  change: ({ stones }, value) =>
+    value === null || (Number.isInteger(value) && value >= 0 && value <= MOST_STONES)
+      ? { stones: { ...NO_STONES, ...stones, [size]: value } }
+      : undefined,
+}));
+
+const COLUMNS: Partial<Readonly<Record<StockKind, readonly StockFact[]>>> = {
+  "transfer-film": FILM_COLUMNS,
+  stone: STONE_COLUMNS,
+};
 
 function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
-  const facts = kind === "transfer-film" ? FILM_FACT_KEYS : [];
-  const words = facts.map((key) => FILM_FACTS[key].word);
+  const facts = COLUMNS[kind] ?? [];
+  const words = facts.map(({ word }) => word);
   return (
     <table className="w-full border border-rule bg-sheet">
       <thead className="text-left text-xs text-soft">
@@ -196,13 +234,13 @@ function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
 
 interface RowProps {
   readonly stock: ShopStock;
-  readonly facts: readonly FilmFact[];
+  readonly facts: readonly StockFact[];
   onChange(part: Partial<Stock>): void;
   onRemove(): void;
 }
 
 function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
-  const { name, code, colour, detail, film } = stock;
+  const { name, code, colour, detail } = stock;
   const hex = formatHex(stockRgb(stock));
   const isNarrow = facts.length > 0;
   return (
@@ -243,16 +281,17 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
           }}
         />
       </td>
-      {facts.map((key) => (
-        <td key={key} className="w-20 px-2">
+      {facts.map((fact) => (
+        <td key={fact.word} className="w-20 px-2">
           <InPlaceText
-            label={`${FILM_FACTS[key].word} of ${name}`}
-            text={film?.[key]?.toString() ?? ""}
-            placeholder="shop's"
+            label={`${fact.word} of ${name}`}
+            text={fact.valueOf(stock)?.toString() ?? ""}
+            placeholder={fact.placeholder}
             className="w-full placeholder:text-soft"
             onCommit={(text) => {
-              const value = readFact(key, text);
-              if (value !== undefined) onChange({ film: { ...NO_FACTS, ...film, [key]: value } });
+              const value = text.trim() === "" ? null : Number(text.replace(",", "."));
+              const change = fact.change(stock, value);
+              if (change) onChange(change);
             }}
           />
         </td>
@@ -272,13 +311,6 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
       </td>
     </tr>
   );
-}
-
-/** A number within its limits, null where it is left to the shop, or nothing where it is neither. */
-function readFact(key: FilmFact, text: string): number | null | undefined {
-  if (text.trim() === "") return null;
-  const value = Number(text.replace(",", "."));
-  return value >= FILM_FACTS[key].min && value <= FILM_FACTS[key].max ? value : undefined;
 }
 
 function writeColour(colour: StockColour): string {

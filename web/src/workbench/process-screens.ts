@@ -2,9 +2,10 @@
 import type { ProcessScreen } from "./screen.ts";
 import { screensScreen } from "./screens/screens-screen.tsx";
 import { stitchesScreen } from "./stitches/stitches-screen.tsx";
+import { stonesScreen } from "./stones/stones-screen.tsx";
 import { transferScreen } from "./transfer/transfer-screen.tsx";
 
-const screens: ProcessScreen[] = [screensScreen, transferScreen, stitchesScreen];
+const screens: ProcessScreen[] = [screensScreen, transferScreen, stitchesScreen, stonesScreen];
 
 /** All of them, as the ticket offers them. */
 export const allProcessScreens = (): readonly ProcessScreen[] => screens;

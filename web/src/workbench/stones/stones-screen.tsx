@@ -1,0 +1,93 @@
+// Stones on the bench: the setting at the step after the shapes, templates at the Output step.
+import { gapsOf, type Stones, stones } from "@plain-palette/core/stone";
+import { useMemo, useState } from "react";
+import type { TableLayer } from "../../light-table/layers.ts";
+import { count } from "../count.ts";
+import { useShapesResult } from "../looks.ts";
+import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
+import { useStoneDesk } from "./stone-desk.ts";
+import { gapLayers, stoneLayer } from "./stone-layers.ts";
+import { type Drag, stoneTool } from "./stone-tool.ts";
+import { type Shows, StonesStep } from "./stones-step.tsx";
+import { TemplateSettings } from "./template-settings.tsx";
+
+const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
+
+const stonesIn = ({ made }: Bench["computed"]): Stones | null => made && stones.resultIn(made);
+
+const step: StepScreen = {
+  id: "make",
+  title: stones.title,
+  looks: ["source", "result", "split", "outlines"],
+  summarise({ recipe, computed }) {
+    const made = stonesIn(computed);
+    const gap = `gap ${gapsOf(stones.settingsIn(recipe)).gapMm} mm`;
+    return made ? `${count(made.stones.length, "stone")}, ${gap}` : gap;
+  },
+  useStep(bench) {
+    const { computed, showPlace, mmPerPx, recipe } = bench;
+    const made = stonesIn(computed);
+    const spots = computed.reduced?.spots;
+    const shapes = useShapesResult(bench);
+    const [hidden, setHidden] = useState(NOTHING_HIDDEN);
+    const [shows, setShows] = useState<Shows>({ gaps: false, shapes: false });
+    const [drag, setDrag] = useState<Drag | null>(null);
+    const desk = useStoneDesk(made, computed.prepared?.frame ?? null, mmPerPx);
+    const { gapMm, leastMm } = gapsOf(stones.settingsIn(recipe));
+    const laid = useMemo(() => {
+      if (!made || !spots) return null;
+      return spots.flatMap(({ id, rgb }): TableLayer[] => {
+        const own = hidden.has(id) ? [] : made.stones.filter(({ spotId }) => spotId === id);
+        return own.length > 0 ? [stoneLayer(own, rgb, mmPerPx)] : [];
+      });
+    }, [made, spots, hidden, mmPerPx]);
+    const marks = useMemo(
+      () => (made && shows.gaps ? gapLayers(made.stones, { gapMm, leastMm }, mmPerPx) : []),
+      [made, shows.gaps, gapMm, leastMm, mmPerPx],
+    );
+    const result = useMemo(
+      () => (laid ? [...((shows.shapes && shapes) || []), ...laid] : shapes),
+      [laid, shows.shapes, shapes],
+    );
+    const report = computed.made?.find(({ process }) => process === stones.id)?.report ?? null;
+    return {
+      wishes: { upTo: "make" },
+      result,
+      marks,
+      canFade: true,
+      tool: made ? stoneTool({ made, desk, mmPerPx, drag, setDrag }) : null,
+      panel: (
+        <StonesStep
+          made={made}
+          spots={spots ?? []}
+          warnings={report?.warnings ?? []}
+          hidden={hidden}
+          setHidden={setHidden}
+          desk={desk}
+          shows={shows}
+          setShows={setShows}
+          onPlace={showPlace}
+        />
+      ),
+    };
+  },
+};
+
+export const stonesScreen: ProcessScreen = {
+  process: stones,
+  step,
+  useOutput({ job, computed }) {
+    const made = stonesIn(computed);
+    return {
+      isReady: (made?.stones.length ?? 0) > 0,
+      settings: <TemplateSettings jobId={job.id} />,
+      warningsTitle: "Before you set",
+      table: null,
+    };
+  },
+  summariseOutput(recipe) {
+    const { split, isMirrored } = stones.settingsIn(recipe).template;
+    const what = { one: "one template", sizes: "a template for each size", colours: "a template for each colour" };
+    return isMirrored ? `${what[split]}, mirrored` : what[split];
+  },
+};
