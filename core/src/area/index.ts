@@ -23,4 +23,4 @@ export {
   TURN_MM,
 } from "./measured-line.ts";
 export { STATION_MM, STRIDE } from "./stations.ts";
-export { findWords } from "./words.ts";
+export { findWords, makeLetterAround } from "./words.ts";

@@ -1,6 +1,8 @@
 // What is to be known of a stitch plan before it is sewn: counts, and what the machine or the cloth would not take.
+
+import { makeLetterAround } from "../area/index.ts";
 import type { ThinPlace, Warning } from "../checks/index.ts";
-import { boundsOf, flattenPath } from "../geometry/index.ts";
+import { boundsOf } from "../geometry/index.ts";
 import type { Design, ProcessReport } from "../process/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
 import { countPlan } from "./count.ts";
@@ -16,8 +18,6 @@ const LETTERING_MM = 5;
 const SPECK_MM = 0.8;
 /** Thread on thread is worth a word from so much of it on, mm2: less is where borders cross (our own). */
 const LEAST_THICK_MM2 = 2;
-/** What lies inside something less high than so many times itself is the inside of a letter, and no letter (our own). */
-const COUNTER = 4;
 /** How much wider than high a letter is at most; what is longer is a line (our own). */
 const LETTER_RATIO = 2.5;
 /** Small areas of one spot of about one height that are lettering; fewer are dots (our own). */
@@ -125,12 +125,12 @@ function thinWarnings(thin: readonly ThinPlace[]): Warning[] {
 
 /** Rows of small areas that look like letters. */
 function smallLettering(areas: readonly SewnArea[], map: PlanarMap, pxPerMm: number): Warning[] {
-  const isCounter = counterOf(map, pxPerMm);
+  const letterAround = makeLetterAround(map, 1 / pxPerMm);
   const small = areas.flatMap(({ face, spotId, rings: [ring], numbers }) => {
     const { left, top, right, bottom } = boundsOf(ring);
     const [high, wide] = [bottom - top, right - left];
     const isLow = high >= SPECK_MM && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
-    return numbers.as !== "none" && isLow && !isCounter(face, high)
+    return numbers.as !== "none" && isLow && letterAround(face, high) < 0
       ? [{ spotId, high: Math.max(high, wide), x: left, y: top }]
       : [];
   });
@@ -143,21 +143,4 @@ function smallLettering(areas: readonly SewnArea[], map: PlanarMap, pxPerMm: num
   const count = words.reduce((sum, own) => sum + own.length, 0);
   const text = `${count} areas look like lettering, the lowest ${lowest.high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
   return [{ text, place: { x: lowest.x * pxPerMm, y: lowest.y * pxPerMm } }];
-}
-
-/** Whether an area `highMm` high is the inside of a letter: whatever spot that is, it has no other neighbour. */
-function counterOf({ edges, faces }: PlanarMap, pxPerMm: number): (face: number, highMm: number) => boolean {
-  const beside = new Map<number, Set<number>>();
-  const put = (face: number, other: number) => beside.set(face, (beside.get(face) ?? new Set()).add(other));
-  for (const { left, right } of edges) {
-    put(left, right);
-    put(right, left);
-  }
-  return (face, highMm) => {
-    const [around, ...others] = beside.get(face) ?? [];
-    const path = faces[around]?.paths[0];
-    if (!path || others.length > 0) return false;
-    const { top, bottom } = boundsOf(flattenPath(path, 1));
-    return (bottom - top) / pxPerMm < COUNTER * highMm;
-  };
 }

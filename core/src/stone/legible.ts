@@ -1,15 +1,25 @@
 // Which stones can write a stroke: the largest whose rows still keep apart from each other where strokes run side by side.
-import { type Columns, columnWidths } from "../area/index.ts";
+import { type Columns, columnWidths, middleLine, pointAlong, STRIDE } from "../area/index.ts";
+import { boundsOfAll } from "../geometry/index.ts";
 import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
 import { rowsInMiddle } from "./middle.ts";
 import type { SetRules } from "./set-area.ts";
 import { type Gaps, Setting } from "./stones.ts";
 
-/** Of the stones that its middle lines would hold so many at least are set where a stroke reads (our own). */
-const READS_SHARE = 0.9;
-/** A stone is no wider than a stroke by more than this factor: words would run together (our own). */
+/**
+ * A letter reads if so much of its middle lines lies beside a stone, no farther than so many steps from stone to stone, and so many
+ * of the stones that they would hold are set: else strokes side by side have become one (our own).
+ */
+const SEEN_SHARE = 0.9;
+const BESIDE_SHARE = 0.75;
+const SET_SHARE = 0.65;
+/** How finely lines are looked at, in steps from stone to stone. */
+const LOOK_SHARE = 0.1;
+/** A stone is no wider than a stroke by more than this factor, if one so small reads (our own)... */
 const WIDER = 1.25;
+/** ... else the smallest that reads, as long as a letter is so many of them high: what is less is dots (our own). */
+const STONES_HIGH = 5;
 
 /** The largest stone with which strokes can be read, one row to each; null: not even the smallest. */
 export function largestThatReads(
@@ -19,24 +29,39 @@ export function largestThatReads(
 ): StoneSize | null {
   const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
   const width = widths[widths.length >> 1] ?? 0;
+  const fitting = sizes.filter((size) => diameterOf(size) <= WIDER * width).reverse();
+  const found = fitting.find((size) => reads(columns, size, gaps));
+  if (found) return found;
+  const { left, top, right, bottom } = boundsOfAll(columns.columns.map((one) => middleLine(one, 0, lastOf(one))));
+  const most = Math.max(right - left, bottom - top) / STONES_HIGH;
   // What lies over both edges of a stroke lies over the design's.
-  const wider = Math.min(WIDER, 1 / (1 - 2 * Math.min(overShare, 0.49)));
-  const fitting = sizes.filter((size) => diameterOf(size) <= wider * width).reverse();
-  return fitting.find((size) => reads(columns, size, gaps)) ?? null;
+  const isAllowed = (size: StoneSize) => diameterOf(size) * (1 - 2 * overShare) <= width && diameterOf(size) <= most;
+  const [smallest] = sizes.filter((size) => diameterOf(size) > WIDER * width);
+  return smallest && isAllowed(smallest) && reads(columns, smallest, gaps) ? smallest : null;
+}
+
+function lastOf({ stations }: Columns["columns"][number]): number {
+  return stations.length / STRIDE - 1;
 }
 
 function reads(columns: Columns, size: StoneSize, gaps: Gaps): boolean {
   const rows = rowsInMiddle(columns, "", size);
   const pitch = diameterOf(size) + gaps.gapMm;
-  const wanted = rows.reduce((sum, { line, isClosed }) => {
-    const steps = line.along[line.along.length - 1] / pitch;
-    return sum + (isClosed ? steps : steps + 1);
-  }, 0);
-  // Where rows meet one stone serves both.
-  const shared = rows.reduce((sum, { fixed }) => sum + fixed.length, 0);
   const setting = new Setting(gaps.leastMm);
   setRows(rows, setting, gaps);
-  return rows.length > 0 && setting.stones.length >= READS_SHARE * (wanted - shared);
+  const isBeside = (x: number, y: number) => setting.near(x, y, BESIDE_SHARE * pitch).length > 0;
+  let [seen, all, wanted] = [0, 0, 0];
+  for (const { line, isClosed, fixed } of rows) {
+    const whole = line.along[line.along.length - 1];
+    const on = pointAlong(line);
+    for (let at = 0; at <= whole; at += LOOK_SHARE * pitch) {
+      all++;
+      if (isBeside(...on(at))) seen++;
+    }
+    // Where rows meet one stone serves both.
+    wanted += whole / pitch + (isClosed ? 0 : 1) - fixed.length;
+  }
+  return all > 0 && seen >= SEEN_SHARE * all && setting.stones.length >= SET_SHARE * wanted;
 }
 
 /**

@@ -43,7 +43,8 @@ const STEPS: StepTable<StoneResults, Work<StoneSettings>> = {
         const kept = design.stock[spotId]?.stones;
         return kept ? STONE_SIZES.filter((size) => kept[size] !== null) : STONE_SIZES;
       };
-      return measureAreas(listAreas(design), { gaps: gapsOf(settings), overShare: settings.overShare }, sizesOf);
+      const rules = { gaps: gapsOf(settings), overShare: settings.overShare };
+      return measureAreas(listAreas(design), design, rules, sizesOf);
     },
   },
   set: {

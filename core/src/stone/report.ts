@@ -44,9 +44,7 @@ export function reportStones(
 /** Areas that are left as cloth because not even the smallest stone reads in them. */
 function findTooSmall({ areas }: Stones, pxPerMm: number): ThinPlace[] {
   return areas
-    .filter(
-      ({ numbers, proposedAs, aroundMm }) => numbers.as === "none" && proposedAs === "none" && aroundMm > 4 * SPECK_MM,
-    )
+    .filter(({ numbers, isUnread, aroundMm }) => numbers.as === "none" && isUnread && aroundMm > 4 * SPECK_MM)
     .map(({ spotId, rings: [ring], widthMm, aroundMm }) => ({
       ...{ kind: "stroke", spotId, x: ring[0] * pxPerMm, y: ring[1] * pxPerMm },
       ...{ widthMm, lengthMm: aroundMm / 2 },

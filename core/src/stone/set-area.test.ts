@@ -19,7 +19,7 @@ function set(
 ): readonly Stone[] {
   const { map, reduction } = traceRaster(paint(120, 80, colour));
   const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-  const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), RULES);
+  const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), { map, widthMm: 120 }, RULES);
   const chosen = areas.map((area) => ({ ...area, numbers: { ...NUMBERS, ...numbersOf(area.spotId) } }));
   return setAreas(chosen, map, 120, RULES).stones;
 }
@@ -58,7 +58,7 @@ describe("areas set with stones", () => {
       }),
     );
     const spots = reduction.spots.map((spot) => (spot.id === "ffffff" ? { ...spot, role: "garment" as const } : spot));
-    const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), RULES);
+    const areas = measureAreas(listAreas({ map, spots, widthMm: 120 }), { map, widthMm: 120 }, RULES);
     const proposed = [...areas].sort((one, other) => one.areaMm2 - other.areaMm2).map(({ proposedAs }) => proposedAs);
     expect(proposed).toEqual(["middle", "fill", "outline"]);
   });

@@ -30,6 +30,8 @@ export interface SetNumbers {
 export interface ChosenArea extends Area {
   readonly columns: Columns;
   readonly numbers: SetNumbers;
+  /** Lettering, or a speck, that no stone is small enough for. */
+  readonly isUnread: boolean;
 }
 
 export interface SetRules {
@@ -50,7 +52,9 @@ export function setAreas(
   const of = (as: SetAs) => bySize.filter(({ numbers }) => numbers.as === as);
   const onLine = of("outline").filter(({ numbers }) => !numbers.isInside);
   // Lettering, and what is filled, is seen as it is: no row of what it lies on goes round it.
-  const standing = new Set([...of("middle"), ...of("fill")].map(({ face }) => face));
+  // Nor round what is too small for stones of its own.
+  const specks = of("none").filter(({ isUnread }) => isUnread);
+  const standing = new Set([...of("middle"), ...of("fill"), ...specks].map(({ face }) => face));
   const outlined = onLine.map(({ face, spotId, numbers: { size } }) => ({ face, spotId, size }));
   const keepInside = makeKeepInside(areas, overShare);
   setRows(
