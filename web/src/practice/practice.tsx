@@ -5,6 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api } from "../api/client.ts";
+import { Choice } from "../parts/choice.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
@@ -12,6 +13,7 @@ import { CutterView } from "./cutter-view.tsx";
 import { EmbroideryBench } from "./embroidery-bench.tsx";
 import { type Plan, readPlan } from "./plan-masks.ts";
 import { PressView } from "./press-view.tsx";
+import { StoneBench } from "./stone-bench.tsx";
 import { type JobFiles, useJobFiles } from "./use-job-files.ts";
 
 export function Practice() {
@@ -47,25 +49,57 @@ export function Practice() {
   );
 }
 
+const MACHINES = {
+  stitches: "Embroidery machine",
+  stones: "Stone setter",
+  film: "Cutter and press",
+} as const;
+type Machine = keyof typeof MACHINES;
+
 function Machines({ job, files }: { job: JobCard; files: JobFiles | null }) {
-  if (files?.stitchList)
-    return (
-      <EmbroideryBench key={files.run.id} text={files.stitchList} shapesSvg={files.shapesSvg} garment={job.garment} />
-    );
-  if (!files || files.plots.size === 0)
+  const [wanted, setWanted] = useState<Machine | null>(null);
+  const has: Readonly<Record<Machine, boolean>> = {
+    stitches: files?.stitchList != null,
+    stones: files?.stoneList != null,
+    film: (files?.plots.size ?? 0) > 0,
+  };
+  const there = (Object.keys(MACHINES) as Machine[]).filter((machine) => has[machine]);
+  const machine = wanted && has[wanted] ? wanted : (there[0] ?? null);
+  if (!files || machine === null)
     return (
       <p className="mt-4 border border-dashed border-soft/60 bg-sheet p-8 text-center">
         {files
-          ? "This job's newest files have no plots to cut and no stitches."
+          ? "This job's newest files have no plots to cut, no stitches and no stones."
           : "No files were made of this job yet."}{" "}
-        Make it with stitches, or with transfer film and HPGL chosen, and make the files at{" "}
+        Make it with stitches, with stones, or with transfer film and HPGL chosen, and make the files at{" "}
         <Link className="underline" to={`/jobs/${job.id}/output`}>
           its Output step
         </Link>
         .
       </p>
     );
-  return <TransferBench key={files.run.id} files={files} garment={job.garment} />;
+  const { run, stitchList, stoneList, shapesSvg, templates } = files;
+  return (
+    <>
+      {there.length > 1 && (
+        <div className="mt-2">
+          <Choice
+            label="Machine"
+            value={machine}
+            options={there.map((value) => ({ value, text: MACHINES[value] }))}
+            onChange={setWanted}
+          />
+        </div>
+      )}
+      {machine === "stitches" && (
+        <EmbroideryBench key={run.id} text={stitchList ?? ""} shapesSvg={shapesSvg} garment={job.garment} />
+      )}
+      {machine === "stones" && (
+        <StoneBench key={run.id} list={stoneList ?? ""} templates={templates} garment={job.garment} />
+      )}
+      {machine === "film" && <TransferBench key={run.id} files={files} garment={job.garment} />}
+    </>
+  );
 }
 
 function TransferBench({ files, garment }: { files: JobFiles; garment: string }) {

@@ -11,6 +11,9 @@ export interface JobFiles {
   /** What an embroidery machine gets, and the shapes that it is to cover. */
   readonly stitchList: string | null;
   readonly shapesSvg: string | null;
+  /** What a stone setter gets: the list, and templates by name, all in one format. */
+  readonly stoneList: string | null;
+  readonly templates: ReadonlyMap<string, string>;
   /** Of sheets, by the spot's id, mm. */
   readonly rollWidths: ReadonlyMap<string, number>;
 }
@@ -36,19 +39,26 @@ async function readFiles(run: Run): Promise<JobFiles> {
     return response.text();
   };
   const has = (wanted: string) => run.files.some(({ name }) => name === wanted);
-  const names = run.files.map(({ name }) => name).filter((name) => name.endsWith(".plt"));
+  const all = run.files.map(({ name }) => name);
+  const isTemplate = (name: string) => name.startsWith("template-");
+  const names = all.filter((name) => name.endsWith(".plt") && !isTemplate(name));
+  // A drawing says more of its sheet than a plot.
+  const ending = all.some((name) => isTemplate(name) && name.endsWith(".svg")) ? ".svg" : ".plt";
+  const templates = all.filter((name) => isTemplate(name) && name.endsWith(ending));
   const readIf = (name: string) => (has(name) ? read(name) : null);
-  const [layersSvg, stitchList, shapesSvg, report, ...texts] = await Promise.all([
+  const [layersSvg, stitchList, stoneList, shapesSvg, report, ...texts] = await Promise.all([
     readIf("layers.svg"),
     readIf("stitches.csv"),
+    readIf("stones.csv"),
     readIf("shapes.svg"),
     readIf("report.json"),
-    ...names.map(read),
+    ...[...names, ...templates].map(read),
   ]);
   return {
     run,
     plots: new Map(names.map((name, i) => [name, texts[i] ?? ""])),
-    ...{ layersSvg, stitchList, shapesSvg },
+    ...{ layersSvg, stitchList, stoneList, shapesSvg },
+    templates: new Map(templates.map((name, i) => [name, texts[names.length + i] ?? ""])),
     rollWidths: new Map(sheetsIn(report).map(({ spotId, rollWidthMm }) => [spotId, rollWidthMm])),
   };
 }
