@@ -20,6 +20,10 @@ import { STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { setJob } from "./index.ts";
 
 const DESIGN = { widthMm: 90, heightMm: 60 };
+const SPOTS = [
+  { id: "aa0000", rgb: [201, 36, 47] },
+  { id: "0000aa", rgb: [20, 48, 79] },
+] as const;
 const GAPS = { gapMm: 0.4, leastMm: 0.3 };
 
 const numbers = (size: StoneSize, spotId: string): FillNumbers => ({ size, spotId, angleDeg: 0, gaps: GAPS });
@@ -41,7 +45,7 @@ function filesOf(stones: readonly Stone[], split: TemplateSplit, isMirrored = fa
   return new Map(templates.map((template) => [`template-${template.name}.${format}`, write(template)]));
 }
 const listOf = (stones: readonly Stone[]) =>
-  writeStonesCsv(stones, { job: "Crest", ...DESIGN, nameOf: (id) => `Stone, ${id}` });
+  writeStonesCsv(stones, { job: "Crest", ...DESIGN, nameOf: (id) => `Stone, ${id}`, spots: SPOTS });
 
 const kindsOf = (files: ReadonlyMap<string, string>, list: string) => [
   ...new Set(setJob(files, list).faults.map(({ kind }) => kind)),

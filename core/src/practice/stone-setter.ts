@@ -67,6 +67,8 @@ export interface SetJob {
   readonly list: readonly ListedStone[];
   readonly widthMm: number | null;
   readonly heightMm: number | null;
+  /** Of each spot, as the list has it: #rrggbb. */
+  readonly colours: ReadonlyMap<string, string>;
   readonly faults: readonly SetFault[];
   /** The setter's own count, by size. */
   readonly counts: ReadonlyMap<string, number>;
@@ -77,19 +79,19 @@ const LIST = "stones.csv";
 
 /** Sets a job: `files` are its templates by name, all of one format. */
 export function setJob(files: ReadonlyMap<string, string>, listText: string): SetJob {
-  const { list, widthMm, heightMm, faults: inList } = readList(listText);
+  const { list, widthMm, heightMm, colours, faults: inList } = readList(listText);
   const laid = [...files].map(([name, text]) => layTemplate(name, readTemplate(name, text)));
   const templates = laid.map(({ template }) => template);
   const counts = new Map<string, number>();
   for (const { holes } of templates)
     for (const { size } of holes) if (size !== null) counts.set(size, (counts.get(size) ?? 0) + 1);
   return {
-    ...{ templates, list, widthMm, heightMm, counts },
+    ...{ templates, list, widthMm, heightMm, colours, counts },
     faults: [...inList, ...laid.flatMap(({ faults }) => faults), ...lineUp(laid), ...compare(templates, list)],
   };
 }
 
-function readList(text: string): Pick<SetJob, "list" | "widthMm" | "heightMm" | "faults"> {
+function readList(text: string): Pick<SetJob, "list" | "widthMm" | "heightMm" | "colours" | "faults"> {
   const list: ListedStone[] = [];
   const faults: SetFault[] = [];
   const fail = (kind: string, what: string, x = 0, y = 0) => faults.push({ file: LIST, kind, text: what, x, y });
@@ -120,7 +122,9 @@ function readList(text: string): Pick<SetJob, "list" | "widthMm" | "heightMm" | 
     if (away < (one.diameterMm + other.diameterMm) / 2)
       fail("overlap", `lines ${one.line} and ${other.line} lie on each other`, one.x, one.y);
   });
-  return { list, widthMm: widthMm ?? null, heightMm: heightMm ?? null, faults };
+  const spots = [...text.matchAll(/^# spot \d+: (\S+) (#[0-9a-f]{6})$/gm)];
+  const colours = new Map(spots.map(([, id, hex]) => [id, hex]));
+  return { list, widthMm: widthMm ?? null, heightMm: heightMm ?? null, colours, faults };
 }
 
 /** Cells of a row; those in quotes may hold commas. */

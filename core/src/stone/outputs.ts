@@ -76,7 +76,9 @@ export function listStoneOutputs(
   return {
     outputs: [
       ...templates,
-      text("stones.csv", "text/csv", () => writeStonesCsv(stones, { job: facts.job, widthMm, heightMm, nameOf })),
+      text("stones.csv", "text/csv", () =>
+        writeStonesCsv(stones, { job: facts.job, widthMm, heightMm, nameOf, spots: design.spots }),
+      ),
       checkSheet,
     ],
     notes: missing ? [missing] : [],

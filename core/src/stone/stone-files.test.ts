@@ -9,6 +9,10 @@ import { diameterOf, type StoneSize } from "../trade/index.ts";
 import { countStones, fillInRows, layTemplates, Setting, type Stone, writeStonesCsv } from "./index.ts";
 
 const DESIGN = { widthMm: 90, heightMm: 60 };
+const SPOTS = [
+  { id: "aa0000", rgb: [201, 36, 47] },
+  { id: "0000aa", rgb: [20, 48, 79] },
+] as const;
 const nameOf = (spotId: string) => (spotId === "aa0000" ? "Signal red, clear" : "Deep water");
 
 /** A red field of larger stones and a blue disc of smaller ones. */
@@ -23,7 +27,7 @@ function setBoth(): readonly Stone[] {
 const STONES = setBoth();
 
 describe("the stone list", () => {
-  const csv = writeStonesCsv(STONES, { job: "Crest", ...DESIGN, nameOf });
+  const csv = writeStonesCsv(STONES, { job: "Crest", ...DESIGN, nameOf, spots: SPOTS });
   it("is read by any table reader: a row for each stone, with its size, width, colour and spot", () => {
     const { data, errors } = Papa.parse<Record<string, string>>(csv, {
       header: true,

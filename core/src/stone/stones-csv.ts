@@ -1,5 +1,6 @@
 // Stones as an open list: comment lines first, then a row for each; mm from the design's top left corner, x right, y down.
 import Papa from "papaparse";
+import { formatHex, type Rgb } from "../colour/index.ts";
 import { diameterOf } from "../trade/index.ts";
 import type { Stone } from "./stones.ts";
 
@@ -13,14 +14,22 @@ export interface StoneListFacts {
   readonly heightMm: number;
   /** What each spot's stones are called, by id: the shelf's code and name, or the spot's. */
   readonly nameOf: (spotId: string) => string;
+  /** What colour each spot's stones are. */
+  readonly spots: readonly { readonly id: string; readonly rgb: Rgb }[];
 }
 
-export function writeStonesCsv(stones: readonly Stone[], { job, widthMm, heightMm, nameOf }: StoneListFacts): string {
+export function writeStonesCsv(
+  stones: readonly Stone[],
+  { job, widthMm, heightMm, nameOf, spots }: StoneListFacts,
+): string {
   const comments = [
     "Stone list, millimetres from the top left corner of the design, x right, y down",
     `job: ${job}`,
     `size: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`,
     `stones: ${stones.length}`,
+    ...spots
+      .filter(({ id }) => stones.some(({ spotId }) => spotId === id))
+      .map(({ id, rgb }, i) => `spot ${i + 1}: ${id} ${formatHex(rgb)}`),
   ].map((line) => `# ${line.replace(/\s+/g, " ")}`);
   const rows = stones.map(({ x, y, size, spotId }) => [
     ...[x.toFixed(DIGITS), y.toFixed(DIGITS), size, diameterOf(size)],

@@ -83,7 +83,7 @@ function Machines({ job, files }: { job: JobCard; files: JobFiles | null }) {
     <>
       {there.length > 1 && (
         <div className="mt-2">
-          <Choice
+          <Choice<Machine>
             label="Machine"
             value={machine}
             options={there.map((value) => ({ value, text: MACHINES[value] }))}

@@ -124,13 +124,14 @@ function Brush({ job, template, garment }: { job: SetJob; template: SetTemplate;
     for (const { x, y, diameterMm, size } of template.holes) {
       if (side === "template") disc(x, y, diameterMm, "#5c5952");
       const stone = stoneAt(x, y);
-      if (size !== null && stone && x <= brushX) disc(x, y, stone.diameterMm, colourOf(stone));
+      if (size !== null && stone && x <= brushX)
+        disc(x, y, stone.diameterMm, job.colours.get(stone.spotId) ?? NO_COLOUR);
     }
     if (side === "template" && timeS < totalS) {
       context.fillStyle = "rgb(0 0 0 / .25)";
       context.fillRect(at(brushX), 0, 2 * scale, canvas.current?.height ?? 0);
     }
-  }, [template, timeS, totalS, side, garment, scale, stoneAt]);
+  }, [job, template, timeS, totalS, side, garment, scale, stoneAt]);
   return (
     <section aria-label="Stone setter" className="min-w-0 flex-1">
       <div className="mb-2 flex flex-wrap items-center gap-2">
@@ -187,9 +188,4 @@ function stonesByPlace(list: readonly ListedStone[]): (x: number, y: number) => 
       }
     return undefined;
   };
-}
-
-/** Spots are called by their colour where it was found in the picture. */
-function colourOf({ spotId }: ListedStone): string {
-  return /^[0-9a-f]{6}$/.test(spotId) ? `#${spotId}` : NO_COLOUR;
 }
