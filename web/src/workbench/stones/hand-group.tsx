@@ -56,6 +56,7 @@ export function HandGroup({ made, desk, spots }: { made: Stones; desk: StoneDesk
         <>
           <SelectField
             label="New stones"
+            isWide
             value={desk.next.size}
             options={SIZE_OPTIONS}
             onChange={(value) => desk.setNext({ size: sizeOf(value) })}
@@ -77,6 +78,7 @@ export function HandGroup({ made, desk, spots }: { made: Stones; desk: StoneDesk
           </p>
           <SelectField
             label="Size"
+            isWide
             value={stone.size}
             options={SIZE_OPTIONS}
             onChange={(value) => desk.changeStone({ size: sizeOf(value) })}

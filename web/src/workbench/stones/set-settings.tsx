@@ -30,7 +30,7 @@ const PATTERN_WORDS: Readonly<Record<Pattern, { text: string; title: string }>> 
 };
 
 /** Sizes as a person chooses among them. */
-export const SIZE_OPTIONS = STONE_SIZES.map((size) => ({ value: size, text: `${size}, ${diameterOf(size)} mm` }));
+export const SIZE_OPTIONS = STONE_SIZES.map((size) => ({ value: size, text: `${size} · ${diameterOf(size)} mm` }));
 
 export function sizeOf(text: string): StoneSize | undefined {
   return STONE_SIZES.find((size) => size === text);
@@ -58,6 +58,7 @@ export function SetSettings({ numbers, choice, onChange, onReset }: Props) {
       {as !== "none" && (
         <SelectField
           label="Stones"
+          isWide
           value={numbers.size}
           options={SIZE_OPTIONS}
           onChange={(value) => onChange({ size: sizeOf(value) })}

@@ -10,6 +10,7 @@ import { gapLayers, stoneLayer } from "./stone-layers.ts";
 import { type Drag, stoneTool } from "./stone-tool.ts";
 import { type Shows, StonesStep } from "./stones-step.tsx";
 import { TemplateSettings } from "./template-settings.tsx";
+import { templateTable } from "./template-table.ts";
 
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
@@ -76,13 +77,17 @@ const step: StepScreen = {
 export const stonesScreen: ProcessScreen = {
   process: stones,
   step,
-  useOutput({ job, computed }) {
+  useOutput({ job, recipe, computed, isSourceHeld }) {
     const made = stonesIn(computed);
+    const { template } = stones.settingsIn(recipe);
     return {
       isReady: (made?.stones.length ?? 0) > 0,
       settings: <TemplateSettings jobId={job.id} />,
       warningsTitle: "Before you set",
-      table: null,
+      table: useMemo(
+        () => (made && !isSourceHeld ? templateTable(made, template) : null),
+        [made, template, isSourceHeld],
+      ),
     };
   },
   summariseOutput(recipe) {
