@@ -1,10 +1,18 @@
 // Stones set along the outlines of open icons: are they apart, even, on corners, inside? Measured by an index and by arithmetic that
 // are not the setter's.
-import { listAreas } from "@plain-palette/core/area";
+import { listAreas, measureLine } from "@plain-palette/core/area";
 import { flattenPath, segmentCount } from "@plain-palette/core/geometry";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours, type Spot } from "@plain-palette/core/reduce";
-import { rowsOnOutlines, Setting, type Stone, setRows } from "@plain-palette/core/stone";
+import {
+  type ChosenArea,
+  fillFromEdge,
+  fillInRows,
+  Setting,
+  type Stone,
+  setAreas,
+  setRows,
+} from "@plain-palette/core/stone";
 import { type Drawing, type PlanarMap, tracePicture } from "@plain-palette/core/trace";
 import { diameterOf } from "@plain-palette/core/trade";
 import Flatbush from "flatbush";
@@ -44,15 +52,40 @@ export function traceIcon(svg: string): TracedIcon {
   return { map, spots: reduction.spots };
 }
 
-export function setIcon({ map, spots }: TracedIcon): SetIcon {
+/** Every area outlined on its line, stones over the design's edge by no more than a share of their width. */
+export function setIcon({ map, spots }: TracedIcon, overShare = 0.5): SetIcon {
   const areas = listAreas({ map, spots, widthMm: WIDTH_MM });
-  // The smaller before the larger: a boundary is the one's on top.
-  const outlined = [...areas]
-    .sort((a, b) => a.areaMm2 - b.areaMm2)
-    .map(({ face, spotId }) => ({ face, spotId, size: SIZE as typeof SIZE }));
-  const setting = new Setting(GAPS.leastMm);
-  setRows(rowsOnOutlines(map, WIDTH_MM, outlined, new Set()), setting, GAPS);
-  return { map, outlined: new Set(areas.map(({ face }) => face)), stones: setting.stones };
+  const outlined = areas.map((area): ChosenArea => {
+    const numbers = { as: "outline", size: SIZE, pattern: "hexagons", angleDeg: 0, isMixed: false } as const;
+    return {
+      ...area,
+      columns: { columns: [], joints: [] },
+      numbers: { ...numbers, isInside: false, thinning: 1 },
+      isUnread: false,
+    };
+  });
+  const { stones } = setAreas(outlined, map, WIDTH_MM, { gaps: GAPS, overShare });
+  return { map, outlined: new Set(areas.map(({ face }) => face)), stones };
+}
+
+/** How far a stone reaches over the design's edge at most, mm: by the map's own boundaries, and even-odd. */
+export function mostOver({ map: { edges, width }, outlined, stones }: SetIcon): number {
+  const mm = WIDTH_MM / width;
+  const segments = edges.flatMap(({ path, left, right }) => {
+    if (outlined.has(left) === outlined.has(right)) return [];
+    const line = Array.from(flattenPath(path, 0.01), (px) => px * mm);
+    return Array.from({ length: line.length / 2 - 1 }, (_, i) => line.slice(i * 2, i * 2 + 4));
+  });
+  return stones.reduce((most, { x, y, size }) => {
+    let [least, isInside] = [Number.POSITIVE_INFINITY, false];
+    for (const [ax = 0, ay = 0, bx = 0, by = 0] of segments) {
+      if (ay > y !== by > y && ax + ((y - ay) / (by - ay)) * (bx - ax) > x) isInside = !isInside;
+      const [dx, dy] = [bx - ax, by - ay];
+      const t = Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+      least = Math.min(least, Math.hypot(ax + t * dx - x, ay + t * dy - y));
+    }
+    return Math.max(most, diameterOf(size) / 2 + (isInside ? -least : least));
+  }, Number.NEGATIVE_INFINITY);
 }
 
 /** The least gap between stones, by an index that is not the setter's. */
@@ -216,9 +249,13 @@ export function variations(map: PlanarMap, stones: readonly Stone[], index: Flat
 
 export async function measureStones(icons: readonly Icon[], tell: (line: string) => void = () => {}): Promise<void> {
   let [count, gap, wanted, missed, stretches, uneven, worst] = [0, Number.POSITIVE_INFINITY, 0, 0, 0, 0, 0];
+  const over: Record<string, number> = { 0.5: 0, 0.25: 0, 0: 0 };
   for (const { name, svg } of icons) {
     await new Promise(setImmediate);
-    const set = setIcon(traceIcon(svg));
+    const traced = traceIcon(svg);
+    const set = setIcon(traced);
+    for (const share of Object.keys(over))
+      over[share] = Math.max(over[share] ?? 0, mostOver(setIcon(traced, Number(share))));
     const { map, stones } = set;
     if (stones.length < 2) continue;
     const index = new Flatbush(stones.length);
@@ -246,5 +283,38 @@ export async function measureStones(icons: readonly Icon[], tell: (line: string)
     "stretches between turns": stretches,
     "... uneven by more than 0.08": uneven,
     "most uneven": Number(worst.toFixed(3)),
+    ...Object.fromEntries(
+      Object.entries(over).map(([share, mm]) => [
+        `over the design's edge at most, mm, where ${Number(share) * diameterOf(SIZE)} are allowed`,
+        Number(mm.toFixed(3)),
+      ]),
+    ),
   });
+}
+
+/** A field and its outline with so many stones: how much longer eight times as many take. */
+export function measureStoneGrowth(): void {
+  const set = (side: number) => {
+    const from = performance.now();
+    const setting = new Setting(GAPS.leastMm);
+    const ring = Float64Array.from([0, 0, side, 0, side, side, 0, side]);
+    const numbers = { size: SIZE, spotId: "aa0000", angleDeg: 0, gaps: GAPS } as const;
+    const line = measureLine([...ring, 0, 0]);
+    setRows([{ line, isClosed: true, size: SIZE, spotId: "aa0000", fixed: [] }], setting, GAPS);
+    fillInRows([ring], "hexagons", numbers, setting);
+    const second = new Setting(GAPS.leastMm);
+    fillFromEdge([ring], numbers, second);
+    return { stones: setting.stones.length, took: performance.now() - from };
+  };
+  set(60);
+  const [few, many] = [110, 311].map((side) => {
+    const runs = [set(side), set(side), set(side)].sort((a, b) => a.took - b.took);
+    return runs[1] ?? { stones: 0, took: 1 };
+  });
+  if (few && many)
+    console.table({
+      "stones, few": few.stones,
+      many: many.stones,
+      "times the time": (many.took / few.took).toFixed(1),
+    });
 }

@@ -1,44 +1,55 @@
 // The design's edge: stones lie over it by no more than a share of their width.
 import Flatbush from "flatbush";
-import { type Area, measureLine, type Ring } from "../area/index.ts";
-import { densify, growRegion, lengthOf, linesOf, polygonPath, toPolygons } from "../geometry/index.ts";
+import { closed, insetRings, measureLine, type Ring } from "../area/index.ts";
+import { densify, flattenPath, lengthOf } from "../geometry/index.ts";
+import { outlinePaths, type PlanarMap } from "../trace/index.ts";
 import { diameterOf, type StoneSize } from "../trade/index.ts";
 import type { Row } from "./stones.ts";
 
-/** How exactly edges are moved, mm; and by how much areas are grown so that neighbours become one. */
-const MOVE_MM = 0.02;
-const SEAM_MM = 0.05;
+/** How finely curves are followed, mm. */
+const FLATTEN_MM = 0.01;
+/** How exactly places are moved, mm. */
+const EXACT_MM = 0.03;
+/** A place that has to be moved farther than so many times as it should be inside belongs to what is too narrow (our own). */
+const FAR = 2.2;
 /** How finely rows are looked at, mm. */
 const LOOK_MM = 0.1;
-/** Segments that are asked for the nearest: boxes of some lie nearer than their lines. */
+/** Edges are looked up in parts of this length, mm, so many of the nearest: boxes of some lie nearer than their lines. */
+const PART_MM = 1;
 const ASKED = 8;
 
 type Nearest = (x: number, y: number) => { x: number; y: number; away: number };
 
 /** Moves rows as far inwards from the design's edge as their stones have to be; where a design is too narrow for that they part. */
-export function makeKeepInside(areas: readonly Area[], overShare: number): (row: Row) => Row[] {
+export function makeKeepInside(
+  map: PlanarMap,
+  widthMm: number,
+  isDesign: (face: number) => boolean,
+  overShare: number,
+): (row: Row) => Row[] {
   if (overShare >= 0.5) return (row) => [row];
-  const polygons = toPolygons(
-    areas.flatMap(({ rings }) => rings.map((ring) => polygonPath(Array.from(ring)))),
-    MOVE_MM,
+  const mmPerPx = widthMm / map.width;
+  const rings = outlinePaths(map, isDesign).map((path) =>
+    Float64Array.from(flattenPath(path, FLATTEN_MM / mmPerPx).slice(0, -2), (px) => px * mmPerPx),
   );
-  const grown = growRegion(polygons, SEAM_MM, MOVE_MM);
-  const edge = nearestOn(linesOf(growRegion(grown, -SEAM_MM, MOVE_MM)).map((line) => Float64Array.from(line)));
+  const edge = nearestOn(rings);
   const limits = new Map<StoneSize, Nearest>();
   return (row) => {
     const insetMm = diameterOf(row.size) * (0.5 - overShare);
-    const limit =
-      limits.get(row.size) ??
-      nearestOn(linesOf(growRegion(grown, -SEAM_MM - insetMm, MOVE_MM)).map((line) => Float64Array.from(line)));
+    const limit = limits.get(row.size) ?? nearestOn(insetRings(rings, insetMm));
     limits.set(row.size, limit);
-    const points = densify(Array.from(row.line.points), LOOK_MM);
-    const parts: number[][] = [[]];
-    for (let i = 0; i < points.length; i += 2) {
-      const [x, y] = [points[i], points[i + 1]];
-      const kept = edge(x, y).away >= insetMm ? { x, y, away: 0 } : limit(x, y);
-      if (kept.away > 2 * insetMm + MOVE_MM) parts.push([]);
-      else parts[parts.length - 1].push(kept.x, kept.y);
-    }
+    const moved = (line: readonly number[]): number[][] => {
+      const parts: number[][] = [[]];
+      for (let i = 0; i < line.length; i += 2) {
+        const [x, y] = [line[i], line[i + 1]];
+        const kept = edge(x, y).away >= insetMm ? { x, y, away: 0 } : limit(x, y);
+        if (kept.away > FAR * insetMm || edge(kept.x, kept.y).away < insetMm - EXACT_MM) parts.push([]);
+        else parts[parts.length - 1].push(kept.x, kept.y);
+      }
+      return parts;
+    };
+    // Round a corner that bends inwards places part: what lies between them is moved, too.
+    const parts = moved(densify(Array.from(row.line.points), LOOK_MM)).flatMap((part) => moved(densify(part, LOOK_MM)));
     const lines = parts.filter((part) => part.length > 2);
     return lines.map((part) => ({ ...row, line: measureLine(part), isClosed: row.isClosed && parts.length === 1 }));
   };
@@ -46,9 +57,10 @@ export function makeKeepInside(areas: readonly Area[], overShare: number): (row:
 
 function nearestOn(rings: readonly Ring[]): Nearest {
   const segments: number[] = [];
-  for (const ring of rings)
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-      segments.push(ring[j], ring[j + 1], ring[i], ring[i + 1]);
+  for (const ring of rings) {
+    const line = densify(Array.from(closed(ring)), PART_MM);
+    for (let i = 2; i < line.length; i += 2) segments.push(...line.slice(i - 2, i + 2));
+  }
   if (segments.length === 0) return (x, y) => ({ x, y, away: Number.POSITIVE_INFINITY });
   const index = new Flatbush(segments.length / 4);
   for (let s = 0; s < segments.length; s += 4) {

@@ -56,7 +56,8 @@ export function setAreas(
   const specks = of("none").filter(({ isUnread }) => isUnread);
   const standing = new Set([...of("middle"), ...of("fill"), ...specks].map(({ face }) => face));
   const outlined = onLine.map(({ face, spotId, numbers: { size } }) => ({ face, spotId, size }));
-  const keepInside = makeKeepInside(areas, overShare);
+  const faces = new Set(areas.map(({ face }) => face));
+  const keepInside = makeKeepInside(map, widthMm, (face) => faces.has(face), overShare);
   setRows(
     [
       ...of("middle").flatMap(({ columns, spotId, numbers }) => rowsInMiddle(columns, spotId, numbers.size)),
