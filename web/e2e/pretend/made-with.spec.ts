@@ -94,7 +94,7 @@ test("the shell makes with it, too, and refuses what there is not", async () => 
     expect(JSON.parse(readFileSync(join(made, "report.json"), "utf8")).stencils.marginMm).toBe(0);
     expect(() => separate("--process", "stencils", "--only", "navy")).toThrow('--only takes ids of spots, not "navy"');
     expect(() => separate("--process", "letterpress")).toThrow(
-      '--process takes screens or transfer or stitches or stencils, not "letterpress"',
+      '--process takes screens or transfer or stitches or stones or stencils, not "letterpress"',
     );
   } finally {
     rmSync(folder, { recursive: true });

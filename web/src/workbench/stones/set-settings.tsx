@@ -57,7 +57,7 @@ export function SetSettings({ numbers, choice, onChange, onReset }: Props) {
       <p className="pb-1 text-xs text-soft">{SET_WORDS[as].title}.</p>
       {as !== "none" && (
         <SelectField
-          label="Stones"
+          label="Stone size"
           isWide
           value={numbers.size}
           options={SIZE_OPTIONS}
