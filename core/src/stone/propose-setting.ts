@@ -72,7 +72,12 @@ export function measureAreas(
   });
   const words = findWords(measured, LIKE_WIDTH);
   const strokesOf = (word: number) => measured.filter(({ isThin }, i) => isThin && words[i] === word);
-  const sizeOfWord = new Map([...new Set(words)].map((word) => [word, sizeForAll(strokesOf(word), WORD_SHARE)]));
+  const sizeOfWord = new Map(
+    [...new Set(words)].map((word) => {
+      const strokes = strokesOf(word);
+      return [word, sizeForAll(strokes, READ_SHARE) ?? sizeForAll(strokes, WORD_SHARE)];
+    }),
+  );
   const reading = sizeForAll(
     measured.flatMap(({ isThin, lengthMm }, i) =>
       isThin ? [{ largest: sizeOfWord.get(words[i]) ?? null, lengthMm }] : [],
@@ -88,8 +93,7 @@ export function measureAreas(
   return measured.map(({ lengthMm: _, isThin, ...area }, i): MeasuredArea => {
     const ofWord = sizeOfWord.get(words[i]) ?? null;
     const isStroke = isThin && area.widthMm <= STROKE_STONES * diameterOf(size);
-    // Letters that would not be read in the word's size are set in a smaller one, if there is one.
-    const own = smallestOf([size, ...(isStroke && ofWord ? [ofWord, area.largest ?? ofWord] : [])]);
+    const own = isStroke && ofWord ? smallestOf(size, ofWord) : size;
     const proposedSize = nearestSize(own, sizesOf(area.spotId));
     // Half a word is none.
     const largest = ofWord && isStroke ? (area.largest ?? ofWord) : null;
@@ -101,8 +105,8 @@ export function measureAreas(
   });
 }
 
-function smallestOf(sizes: readonly StoneSize[]): StoneSize {
-  return sizes.reduce((least, size) => (diameterOf(size) < diameterOf(least) ? size : least));
+function smallestOf(one: StoneSize, other: StoneSize): StoneSize {
+  return diameterOf(one) < diameterOf(other) ? one : other;
 }
 
 /** The largest of some sizes that is no larger than one; the smallest if all are. */

@@ -1,8 +1,10 @@
 // Stones on the bench: the setting at the step after the shapes, templates at the Output step.
+import type { Spot } from "@plain-palette/core/reduce";
 import { gapsOf, type Stones, stones } from "@plain-palette/core/stone";
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { count } from "../count.ts";
+import { resultLayers } from "../drawn-trace.ts";
 import { useShapesResult } from "../looks.ts";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
 import { useStoneDesk } from "./stone-desk.ts";
@@ -46,9 +48,22 @@ const step: StepScreen = {
       () => (made && shows.gaps ? gapLayers(made.stones, { gapMm, leastMm }, mmPerPx) : []),
       [made, shows.gaps, gapMm, leastMm, mmPerPx],
     );
+    const { trace } = bench;
+    const { garment } = recipe.artwork;
+    const { decided } = recipe.colours;
+    // What is made another way lies on the table as it will look.
+    const rest = useMemo(() => {
+      const isOurs = ({ id }: Spot) => (decided[id]?.process ?? recipe.process) === stones.id;
+      if (!trace || !spots || spots.every((spot) => spot.role !== "ink" || isOurs(spot))) return [];
+      return resultLayers(
+        trace,
+        spots.map((spot) => (isOurs(spot) ? { ...spot, role: "garment" as const } : spot)),
+        garment,
+      );
+    }, [trace, spots, garment, decided, recipe.process]);
     const result = useMemo(
-      () => (laid ? [...((shows.shapes && shapes) || []), ...laid] : shapes),
-      [laid, shows.shapes, shapes],
+      () => (laid ? [...((shows.shapes && shapes) || rest), ...laid] : shapes),
+      [laid, shows.shapes, shapes, rest],
     );
     const report = computed.made?.find(({ process }) => process === stones.id)?.report ?? null;
     return {
