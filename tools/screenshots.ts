@@ -1,11 +1,11 @@
 // npm run screenshots: one current picture of every main view, from the demo jobs, into docs/screenshots.
 // Runs against a throw-away database, so that the pictures do not depend on what was done in .data.
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Job } from "@plain-palette/contract";
 import { chromium, type Page } from "@playwright/test";
+import sharp from "sharp";
 import { build } from "vite";
 import { CHROMIUM } from "./browser.ts";
 import { startMariaDb } from "./database/mariadb.ts";
@@ -49,13 +49,6 @@ try {
   await page.getByLabel("Number of colours", { exact: true }).scrollIntoViewIfNeeded();
   await page.mouse.move(560, 420);
   await shoot("colours");
-  await page.getByRole("radio", { name: "Result" }).click();
-  await page.getByRole("tab", { name: "Checks" }).click();
-  await ready(page);
-  await page.getByRole("list", { name: "Thin places" }).getByRole("button").first().click();
-  await shoot("colours-checks");
-  await page.getByRole("button", { name: "Show all" }).click();
-  await page.getByRole("tab", { name: "Spots" }).click();
   await page.getByRole("radio", { name: "Outlines" }).click();
   await open(page, ferry, "shapes", false);
   await page.getByLabel(/Light table/).hover({ position: { x: 330, y: 210 } });
@@ -82,6 +75,7 @@ try {
   await shoot("output");
   await shootFilm(page, ferry, shoot);
   await shootStitches(page, jobNamed(jobs, "Fleeces"), shoot);
+  await shootStones(page, ferry, jobNamed(jobs, "Club kit"), shoot);
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
@@ -115,7 +109,6 @@ async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Pr
   await page.getByRole("tab", { name: "Background" }).click();
   await page.getByRole("button", { name: "With the patches inside" }).click();
   await ready(page);
-  await shoot("artwork-background");
   await page.getByRole("tab", { name: "Touch up" }).click();
   await page.getByRole("button", { name: "Look for specks" }).click();
   await ready(page);
@@ -143,10 +136,6 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
   await ready(page);
   await page.getByRole("button", { name: "Make the files" }).click();
   await page.getByText("Made from the recipe as it is now.").waitFor({ timeout: 120_000 });
-  const link = await page.getByRole("link", { name: "press-sheet.pdf" }).getAttribute("href");
-  const sheet = join(folder, "press-sheet.pdf");
-  writeFileSync(sheet, Buffer.from(await (await fetch(`${server.url}${link}`)).arrayBuffer()));
-  execFileSync("pdftoppm", ["-r", "80", "-png", "-singlefile", sheet, join(OUT, "press-sheet")]);
   await page.getByRole("link", { name: "practice bench" }).click();
   await page.getByRole("button", { name: /^layer-2-/ }).click();
   await page.getByLabel("Time", { exact: true }).focus();
@@ -170,6 +159,74 @@ async function shootStitches(page: Page, badge: Job, shoot: (name: string) => Pr
   await page.getByLabel("Stitch, slide").focus();
   for (let step = 0; step < 3; step++) await page.keyboard.press("PageUp");
   await shoot("stitches-playback");
+}
+
+/** The ferry set in stones of the shelf, one in hand; a crest whose name alone is set; lettering of four typefaces, 25 mm high. */
+async function shootStones(
+  page: Page,
+  ferry: Job,
+  crest: Job,
+  shoot: (name: string) => Promise<unknown>,
+): Promise<void> {
+  const made = page.getByRole("complementary", { name: "Ticket" }).getByLabel("Made with");
+  await open(page, ferry, "colours");
+  await made.selectOption("Stones");
+  await ready(page);
+  await page.getByRole("button", { name: /^Take the \d that the shelf has/ }).click();
+  await ready(page);
+  await open(page, ferry, "stones", false);
+  await page.getByTestId("stone-counts").scrollIntoViewIfNeeded();
+  await shoot("stones");
+  await made.selectOption("Screens");
+  await ready(page);
+  await open(page, crest, "colours");
+  await page.getByRole("button", { name: "How Cream is made" }).click();
+  await page.getByRole("menuitem", { name: "With stones" }).click();
+  await ready(page);
+  await open(page, crest, "stones", false);
+  await page.getByLabel(/Light table/).hover({ position: { x: 250, y: 190 } });
+  for (let i = 0; i < 3; i++) await page.mouse.wheel(0, -240);
+  await page.mouse.click(443, 202);
+  await ready(page);
+  await page.waitForTimeout(500);
+  await shoot("stones-mixed");
+  const name = "four faces.png";
+  await page.goto(server.url);
+  await page
+    .locator('input[type="file"]')
+    .first()
+    .setInputFiles({ name, mimeType: "image/png", buffer: await drawFaces() });
+  await page.waitForURL(/artwork/);
+  await ready(page);
+  await page.getByLabel("Print width", { exact: true }).fill("320 mm");
+  await page.keyboard.press("Enter");
+  await ready(page);
+  await made.selectOption("Stones");
+  await ready(page);
+  await page
+    .getByRole("navigation", { name: "Steps" })
+    .getByRole("link", { name: /colours/i })
+    .click();
+  await ready(page);
+  await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
+  await ready(page);
+  await page
+    .getByRole("navigation", { name: "Steps" })
+    .getByRole("link", { name: /stones/i })
+    .click();
+  await ready(page);
+  await shoot("stones-letters");
+}
+
+/** Lines of four typefaces that come with ghostscript and Debian's fonts, capitals 25 mm high at 320 mm across. */
+function drawFaces(): Promise<Buffer> {
+  const faces = ["DejaVu Sans", "C059", "URW Gothic", "Z003"];
+  const lines = faces.map(
+    (face, i) =>
+      `<text x="6" y="${34 + i * 42}" font-family="${face}" font-size="34.5" fill="#14304f">TERN Quay 27 g</text>`,
+  );
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="2560" height="1440" viewBox="0 0 320 180"><rect width="320" height="180" fill="#fff"/>${lines.join("")}</svg>`;
+  return sharp(Buffer.from(svg)).png().toBuffer();
 }
 
 /** The same drawing, its kites poured full of colour. */

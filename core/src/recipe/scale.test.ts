@@ -26,6 +26,9 @@ const STAY = [
   "colours.decided.one.stock.film.tackS",
   "colours.decided.one.stock.film.finalS",
   "colours.decided.one.stock.film.celsius",
+  ...["SS6", "SS8", "SS10", "SS12", "SS16", "SS20", "SS30", "SS34"].map(
+    (size) => `colours.decided.one.stock.stones.${size}`,
+  ),
   // How curves follow the prepared picture, whatever its size.
   "shapes.tolerancePx",
   "shapes.specksPx",
@@ -80,6 +83,15 @@ const STAY = [
   "processes.stitches.machine.perThousand",
   "processes.stitches.machine.mostPerMm2",
   "processes.stitches.machine.mostLayers",
+  ...["everywhere", "decided.one", "areas"].flatMap((place) =>
+    ["angleDeg", "thinning"].map((key) => `processes.stones.${place}.${key}`),
+  ),
+  "processes.stones.gapMm",
+  "processes.stones.overShare",
+  "processes.stones.hand.shift.halfGaps",
+  "processes.stones.shop.gapMm",
+  "processes.stones.shop.leastMm",
+  "processes.stones.shop.lossPercent",
 ];
 
 /** Values of a schema that together have every field of it: one for each option of a union. */

@@ -13,7 +13,9 @@ import { type Gaps, Setting } from "./stones.ts";
  */
 const SEEN_SHARE = 0.9;
 const BESIDE_SHARE = 0.75;
-const SET_SHARE = 0.65;
+const FULL_SHARE = 0.8;
+/** ... or less, in the smallest stones that there are. */
+const LEAST_SHARE = 0.65;
 /** How finely lines are looked at, in steps from stone to stone. */
 const LOOK_SHARE = 0.1;
 /** A stone is no wider than a stroke by more than this factor, if one so small reads (our own)... */
@@ -30,21 +32,22 @@ export function largestThatReads(
   const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
   const width = widths[widths.length >> 1] ?? 0;
   const fitting = sizes.filter((size) => diameterOf(size) <= WIDER * width).reverse();
-  const found = fitting.find((size) => reads(columns, size, gaps));
+  const found = fitting.find((size) => reads(columns, size, gaps, FULL_SHARE));
   if (found) return found;
   const { left, top, right, bottom } = boundsOfAll(columns.columns.map((one) => middleLine(one, 0, lastOf(one))));
   const most = Math.max(right - left, bottom - top) / STONES_HIGH;
   // What lies over both edges of a stroke lies over the design's.
   const isAllowed = (size: StoneSize) => diameterOf(size) * (1 - 2 * overShare) <= width && diameterOf(size) <= most;
-  const [smallest] = sizes.filter((size) => diameterOf(size) > WIDER * width);
-  return smallest && isAllowed(smallest) && reads(columns, smallest, gaps) ? smallest : null;
+  const smallest = fitting.at(-1) ?? sizes.filter(isAllowed)[0];
+  return smallest && reads(columns, smallest, gaps, LEAST_SHARE) ? smallest : null;
 }
 
 function lastOf({ stations }: Columns["columns"][number]): number {
   return stations.length / STRIDE - 1;
 }
 
-function reads(columns: Columns, size: StoneSize, gaps: Gaps): boolean {
+/** Whether strokes read, if so much of the stones that they would hold has to be set. */
+function reads(columns: Columns, size: StoneSize, gaps: Gaps, setShare: number): boolean {
   const rows = rowsInMiddle(columns, "", size);
   const pitch = diameterOf(size) + gaps.gapMm;
   const setting = new Setting(gaps.leastMm);
@@ -61,7 +64,7 @@ function reads(columns: Columns, size: StoneSize, gaps: Gaps): boolean {
     // Where rows meet one stone serves both.
     wanted += whole / pitch + (isClosed ? 0 : 1) - fixed.length;
   }
-  return all > 0 && seen >= SEEN_SHARE * all && setting.stones.length >= SET_SHARE * wanted;
+  return all > 0 && seen >= SEEN_SHARE * all && setting.stones.length >= setShare * wanted;
 }
 
 /**

@@ -1,4 +1,5 @@
 // Colours: how many, which, what each is to the press, and which place is which.
+import { processOf } from "@plain-palette/core/processes";
 import { orderInks, type Spot } from "@plain-palette/core/reduce";
 import { matchStock, referStock, SPOT_STOCK_KINDS, STOCK_WORDS, type StockKind } from "@plain-palette/core/shelf";
 import type { RefObject } from "react";
@@ -108,8 +109,12 @@ function MatchAll({ spots, kind }: { spots: readonly Spot[]; kind: StockKind }) 
   const { shelf, settings } = useShop();
   const limits = { same: settings.sameDifference, near: settings.nearDifference };
   const found = spots.flatMap((spot) => {
-    const best = matchStock(spot.rgb, shelf, kind, limits)[0];
-    return best?.verdict === "same" && !decided[spot.id]?.stock ? [{ spot, best }] : [];
+    const { process, stock } = decided[spot.id] ?? {};
+    const wanted = process ? processOf(process).stock : kind;
+    // What was taken for another way of making it is of no use for this one.
+    if (stock?.kind === wanted) return [];
+    const best = matchStock(stock ? spot.pictureRgb : spot.rgb, shelf, wanted, limits)[0];
+    return best?.verdict === "same" ? [{ spot, best }] : [];
   });
   if (found.length === 0) return null;
   return (
