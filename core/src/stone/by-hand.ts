@@ -19,7 +19,9 @@ const FOUND_SHARE = 0.75;
 /** Looked for no farther than this, mm. */
 const LOOK_MM = 6;
 /** So many stones may give way to one: a wave that goes on has nowhere to go (our own). */
-const MOST_PUSHES = 400;
+const MOST_PUSHES = 4000;
+/** What gives way goes a little farther than it has to, mm: else stones in a crowd creep for ever (our own). */
+const SLACK_MM = 0.03;
 /** What numbers lose on the way, mm. */
 const NOUGHT_MM = 1e-6;
 
@@ -105,24 +107,24 @@ function put(setting: Setting, before: Stone | null, after: Stone, givesWay: boo
   return "room";
 }
 
-/** Pushes what is too near to a stone away from it, and what is too near to that, and so on. */
+/** Pushes what is too near to a stone away from it, and what is too near to that, and so on; the first stays where it is. */
 function giveWay(setting: Setting, attempt: Attempt, first: Stone): boolean {
   const open = [first];
-  const stays = new Set(open);
   for (let pushes = 0; open.length > 0; ) {
     const stone = open.shift() as Stone;
     // It may have been pushed on meanwhile.
     if (!setting.has(stone)) continue;
     for (const other of setting.near(stone.x, stone.y, LOOK_MM + diameterOf(stone.size))) {
-      if (other === stone) continue;
+      if (other === stone || !setting.has(stone)) continue;
       const wanted = (diameterOf(stone.size) + diameterOf(other.size)) / 2 + setting.leastMm;
-      const [dx, dy] = [other.x - stone.x, other.y - stone.y];
-      const away = lengthOf(dx, dy);
+      const away = lengthOf(other.x - stone.x, other.y - stone.y);
       if (away >= wanted - NOUGHT_MM) continue;
-      if (stays.has(other) || ++pushes > MOST_PUSHES) return false;
-      const [ux, uy] = away > 0 ? [dx / away, dy / away] : [1, 0];
-      const pushed = { ...other, x: stone.x + ux * wanted, y: stone.y + uy * wanted };
-      attempt.replace(other, pushed);
+      if (++pushes > MOST_PUSHES) return false;
+      // What was pushed against the first goes on beside it.
+      const [from, to] = other === first ? [other, stone] : [stone, other];
+      const [ux, uy] = away > 0 ? [(to.x - from.x) / away, (to.y - from.y) / away] : [1, 0];
+      const pushed = { ...to, x: from.x + ux * (wanted + SLACK_MM), y: from.y + uy * (wanted + SLACK_MM) };
+      attempt.replace(to, pushed);
       open.push(pushed);
     }
   }
