@@ -61,7 +61,7 @@ export function setIcon({ map, spots }: TracedIcon, overShare = 0.5): SetIcon {
       ...area,
       columns: { columns: [], joints: [] },
       numbers: { ...numbers, isInside: false, thinning: 1 },
-      isUnread: false,
+      ...{ isUnread: false, sizes: [SIZE] },
     };
   });
   const { stones } = setAreas(outlined, map, WIDTH_MM, { gaps: GAPS, overShare });

@@ -90,6 +90,10 @@ describe("what is decided", () => {
     expect(new Set(kept.stones.filter(({ spotId }) => spotId === GOLD_ID).map(({ size }) => size))).toEqual(
       new Set(["SS16"]),
     );
+    const filled = make({ everywhere: { as: "fill", isMixed: true } }, { stock }).made.stones;
+    expect(new Set(filled.filter(({ spotId }) => spotId === GOLD_ID).map(({ size }) => size))).toEqual(
+      new Set(["SS16"]),
+    );
     expect(product.report().warnings.map(({ text }) => text)).toEqual([
       expect.stringMatching(/^\d+ of C-31 Oilskin in SS16 are needed, 100 are on the shelf\.$/),
     ]);

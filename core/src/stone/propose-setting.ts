@@ -44,6 +44,8 @@ export interface MeasuredArea extends Area {
   readonly largest: StoneSize | null;
   readonly proposedAs: SetAs;
   readonly proposedSize: StoneSize;
+  /** Which sizes there are of its stones, the smallest first. */
+  readonly sizes: readonly StoneSize[];
   /** Lettering, or a speck, that no stone is small enough for. */
   readonly isUnread: boolean;
 }
@@ -67,8 +69,9 @@ export function measureAreas(
       widthMm <= STROKE_STONES * diameterOf(USUAL) &&
       (area.rings.length <= MOST_RINGS || widthMm <= diameterOf(USUAL)) &&
       lengthMm >= STROKE_LENGTH * columns.columns.length * widthMm;
-    const largest = isThin ? largestThatReads(columns, rules, sizesOf(area.spotId)) : null;
-    return { ...area, columns, widthMm, isThin, lengthMm, largest };
+    const sizes = sizesOf(area.spotId);
+    const largest = isThin ? largestThatReads(columns, rules, sizes) : null;
+    return { ...area, columns, widthMm, isThin, lengthMm, largest, sizes };
   });
   const words = findWords(measured, LIKE_WIDTH);
   const strokesOf = (word: number) => measured.filter(({ isThin }, i) => isThin && words[i] === word);
@@ -94,7 +97,7 @@ export function measureAreas(
     const ofWord = sizeOfWord.get(words[i]) ?? null;
     const isStroke = isThin && area.widthMm <= STROKE_STONES * diameterOf(size);
     const own = isStroke && ofWord ? smallestOf(size, ofWord) : size;
-    const proposedSize = nearestSize(own, sizesOf(area.spotId));
+    const proposedSize = nearestSize(own, area.sizes);
     // Half a word is none.
     const largest = ofWord && isStroke ? (area.largest ?? ofWord) : null;
     const { top, bottom } = boundsOf(area.rings[0]);

@@ -1,7 +1,7 @@
 // How each area is set: along its outline, in the middle of its strokes, filled, strewn, or not at all.
 import type { Area, Columns } from "../area/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
-import { STONE_SIZES, type StoneSize } from "../trade/index.ts";
+import { diameterOf, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
 import { makeKeepInside } from "./design-edge.ts";
 import { type FillNumbers, fillFromEdge, fillInRows, fillLeft, type Pattern, strew } from "./fill.ts";
@@ -30,6 +30,8 @@ export interface SetNumbers {
 export interface ChosenArea extends Area {
   readonly columns: Columns;
   readonly numbers: SetNumbers;
+  /** Which sizes there are of its stones, the smallest first. */
+  readonly sizes: readonly StoneSize[];
   /** Lettering, or a speck, that no stone is small enough for. */
   readonly isUnread: boolean;
 }
@@ -73,7 +75,7 @@ export function setAreas(
   return setting;
 }
 
-function fillArea({ rings, spotId, numbers }: ChosenArea, gaps: Gaps, setting: Setting): void {
+function fillArea({ rings, spotId, numbers, sizes }: ChosenArea, gaps: Gaps, setting: Setting): void {
   const { as, size, angleDeg, pattern, isMixed, thinning } = numbers;
   const own: FillNumbers = { size, spotId, angleDeg, gaps };
   if (as === "scatter") {
@@ -84,6 +86,6 @@ function fillArea({ rings, spotId, numbers }: ChosenArea, gaps: Gaps, setting: S
   else fillInRows(rings, pattern, own, setting);
   if (!isMixed) return;
   // Each smaller size in turn, the larger first.
-  const smaller = STONE_SIZES.slice(0, STONE_SIZES.indexOf(size)).reverse();
+  const smaller = sizes.filter((one) => diameterOf(one) < diameterOf(size)).reverse();
   for (const one of smaller) fillLeft(rings, { ...own, size: one }, setting);
 }

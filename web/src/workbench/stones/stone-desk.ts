@@ -9,7 +9,7 @@ import {
   type Stones,
   stones,
 } from "@plain-palette/core/stone";
-import type { StoneSize } from "@plain-palette/core/trade";
+import { diameterOf, type StoneSize } from "@plain-palette/core/trade";
 import { useState } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { type AreaDecisions, toSourceBy, useAreaDecisions } from "../areas/area-decisions.ts";
@@ -48,11 +48,7 @@ const choiceOf = ({ id: _, isOn: __, at: ___, ...choice }: SetAreaEntry): SetCho
 const REACH_SHARE = 0.6;
 
 /** The stone under a place, mm. */
-export function stoneUnder(
-  all: readonly Stone[],
-  { x, y }: Point,
-  diameterOf: (size: StoneSize) => number,
-): Stone | null {
+export function stoneUnder(all: readonly Stone[], { x, y }: Point): Stone | null {
   let [best, least]: [Stone | null, number] = [null, Number.POSITIVE_INFINITY];
   for (const stone of all) {
     const away = Math.hypot(stone.x - x, stone.y - y);

@@ -2,7 +2,6 @@
 import { holdsPlace } from "@plain-palette/core/area";
 import type { Point } from "@plain-palette/core/raster";
 import type { Stone, Stones } from "@plain-palette/core/stone";
-import { diameterOf } from "@plain-palette/core/trade";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolInHand } from "../../light-table/tool.ts";
@@ -36,7 +35,7 @@ interface Props {
 export function stoneTool({ made, desk, mmPerPx, drag, setDrag }: Props): ToolInHand {
   const { stone, chosen, mode } = desk;
   const inMm = ({ x, y }: Point): Point => ({ x: x * mmPerPx, y: y * mmPerPx });
-  const under = (place: Point) => stoneUnder(made.stones, place, diameterOf);
+  const under = (place: Point) => stoneUnder(made.stones, place);
   return {
     tool: {
       hint: HINTS[mode],

@@ -1,5 +1,4 @@
 import { type HandEntry, type Stone, type Stones, stoneSettingsSchema } from "@plain-palette/core/stone";
-import { diameterOf } from "@plain-palette/core/trade";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { stubCanvas } from "../../testing/canvas.test.support.ts";
@@ -95,9 +94,9 @@ describe("the hand among stones", () => {
     expect(overlays()).toHaveLength(1);
   });
   it("means a stone up to a little beyond its edge, the nearer of two", () => {
-    expect(stoneUnder(STONES, { x: 11.5, y: 10 }, diameterOf)?.x).toBe(10);
-    expect(stoneUnder(STONES, { x: 11.8, y: 10 }, diameterOf)?.x).toBe(13.2);
-    expect(stoneUnder(STONES, { x: 20, y: 10 }, diameterOf)).toBeNull();
+    expect(stoneUnder(STONES, { x: 11.5, y: 10 })?.x).toBe(10);
+    expect(stoneUnder(STONES, { x: 11.8, y: 10 })?.x).toBe(13.2);
+    expect(stoneUnder(STONES, { x: 20, y: 10 })).toBeNull();
   });
 });
 
