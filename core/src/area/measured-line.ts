@@ -17,13 +17,27 @@ export function measureLine(points: ArrayLike<number>): MeasuredLine {
   return { points, along };
 }
 
+/** So many points are stepped over before a place is looked for by halves. */
+const STEPS = 4;
+
 /** The point at a distance along a line; near the last that was asked for it costs no search. */
 export function pointAlong({ points, along }: MeasuredLine): (at: number) => readonly [number, number] {
   let i = 0;
   if (along.length === 1) return () => [points[0], points[1]];
   return (at) => {
-    while (i > 0 && along[i] > at) i--;
-    while (i < along.length - 2 && along[i + 1] < at) i++;
+    const last = along.length - 2;
+    for (let k = 0; k < STEPS && i > 0 && along[i] > at; k++) i--;
+    for (let k = 0; k < STEPS && i < last && along[i + 1] < at; k++) i++;
+    if ((i > 0 && along[i] > at) || (i < last && along[i + 1] < at)) {
+      // The first part whose end lies beyond the place.
+      let [low, high] = [0, last];
+      while (low < high) {
+        const middle = (low + high) >> 1;
+        if (along[middle + 1] < at) low = middle + 1;
+        else high = middle;
+      }
+      i = low;
+    }
     const t = Math.min(1, Math.max(0, (at - along[i]) / (along[i + 1] - along[i] || 1)));
     return [
       points[i * 2] + t * (points[i * 2 + 2] - points[i * 2]),

@@ -89,7 +89,7 @@ export function measureAreas(
   );
   const size = nearestSize(
     reading ?? USUAL,
-    STONE_SIZES.filter((one) => STONES_WIDE * diameterOf(one) <= designMm),
+    STONE_SIZES.filter((one, i) => i === 0 || STONES_WIDE * diameterOf(one) <= designMm),
   );
   const letterAround = makeLetterAround(map, designMm / map.width);
   const letters = new Set(measured.flatMap(({ face, isThin }) => (isThin ? [face] : [])));
