@@ -103,27 +103,35 @@ interface Turn {
   readonly deg: number;
 }
 
-/** Where outlines turn, node by node, from the tangents of their curves. */
+/** Where outlines turn, node by node: by the tangents of their curves, and as far as it is seen a little way off. */
 function turnsOf({ map: { faces, width }, outlined }: SetIcon): Turn[] {
   const mm = WIDTH_MM / width;
   return faces.flatMap(({ paths }, face) =>
     (outlined.has(face) ? paths : []).flatMap((path) => {
       const n = segmentCount(path);
-      // Segments shorter than can be seen are passed by.
-      const direction = (from: number, step: 1 | -1) => {
+      const parts = Array.from({ length: n }, (_, s) =>
+        flattenPath(path.slice(s * 6, s * 6 + 8), 0.01 / mm).slice(0, -2),
+      );
+      const line = parts.flatMap((part) => Array.from(part, (px) => px * mm));
+      const starts = parts.map((_, s) => parts.slice(0, s).reduce((sum, part) => sum + part.length, 0));
+      const at = (i: number) =>
+        [line[(i + line.length) % line.length] ?? 0, line[(i + 1 + line.length) % line.length] ?? 0] as const;
+      /** Where the line goes from a node, looked at from so far off, mm. */
+      const direction = (from: number, step: 2 | -2, farMm: number) => {
         const [x, y] = at(from);
-        for (let k = from + step; k !== from; k = (k + step + 3 * n) % (3 * n)) {
-          const [px, py] = at(k);
-          if (Math.hypot(px - x, py - y) * mm > SEEN_MM) return Math.atan2(py - y, px - x);
+        for (let i = from + step; Math.abs(i - from) < line.length; i += step) {
+          const [px, py] = at(i);
+          if (Math.hypot(px - x, py - y) > farMm) return Math.atan2(py - y, px - x);
         }
         return 0;
       };
-      const at = (k: number) => [path[k * 2] ?? 0, path[k * 2 + 1] ?? 0] as const;
-      return Array.from({ length: n }, (_, s): Turn => {
-        const [comes, goes] = [direction(s * 3, -1) + Math.PI, direction(s * 3, 1)];
-        const turn = Math.abs(((((goes - comes) * 180) / Math.PI + 540) % 360) - 180);
-        const [x, y] = at(s * 3);
-        return { x: x * mm, y: y * mm, deg: turn };
+      return starts.map((start): Turn => {
+        const turns = [0.01, SEEN_MM].map((farMm) => {
+          const [comes, goes] = [direction(start, -2, farMm) + Math.PI, direction(start, 2, farMm)];
+          return Math.abs(((((goes - comes) * 180) / Math.PI + 540) % 360) - 180);
+        });
+        const [x, y] = at(start);
+        return { x, y, deg: Math.min(...turns) };
       });
     }),
   );
@@ -231,10 +239,16 @@ export function variations(map: PlanarMap, stones: readonly Stone[], index: Flat
       own.slice(1).forEach(({ stone: { x, y } }, i) => {
         const before = own[i]?.stone ?? { x, y };
         const step = Math.hypot(x - before.x, y - before.y);
-        const beside = index
-          .neighbors((x + before.x) / 2, (y + before.y) / 2, 8, ROOM_MM)
-          .some((one) => on.every(({ stone }) => stone !== stones[one]));
-        if (step > 1.5 * ROOM_MM || (beside && step > 1.02 * ROOM_MM)) runs.push([]);
+        // A step on from either stone another's is nearer than the least gap.
+        const isBlocked = [ROOM_MM / step, 1 - ROOM_MM / step].some((t) =>
+          index.neighbors(before.x + (x - before.x) * t, before.y + (y - before.y) * t, 6, ROOM_MM).some((k) => {
+            const other = stones[k];
+            const place = [before.x + (x - before.x) * t, before.y + (y - before.y) * t] as const;
+            if (!other || other === own[i]?.stone || other === own[i + 1]?.stone) return false;
+            return Math.hypot(other.x - place[0], other.y - place[1]) < diameterOf(SIZE) + GAPS.leastMm;
+          }),
+        );
+        if (step > 1.5 * ROOM_MM || (isBlocked && step > 1.02 * ROOM_MM)) runs.push([]);
         else runs.at(-1)?.push(step);
       });
       return runs

@@ -6,6 +6,8 @@ import type { Gaps, Row, Setting, Stone } from "./stones.ts";
 
 /** A line turns here, and wants a stone, from this angle on: cosine of 25 degrees (our own). */
 const CORNER_COSINE = 0.906;
+/** An end, where lines mostly meet, comes before corners that turn by less than this: cosine of 60 degrees (our own). */
+const END_COSINE = 0.5;
 /** ... within so much of a stone to both sides: what is rounder is followed evenly (our own). */
 const CORNER_SHARE = 0.15;
 /**
@@ -90,30 +92,38 @@ export function lyingOn(row: Row, setting: Setting): Held[] {
     .sort((one, other) => one.at - other.at);
 }
 
-/** Where a row wants a stone before all others: its corners by sharpness, places that were given before them, ends after. */
+/** Where a row wants a stone before all others: places that were given, its corners by sharpness, its ends among them. */
 function cornersOf({ line, isClosed, size, fixed }: Row): { at: number; cosine: number }[] {
   const whole = line.along[line.along.length - 1];
   const turnMm = CORNER_SHARE * diameterOf(size);
   const given = fixed.map((at) => ({ at, cosine: -2 }));
-  if (!isClosed)
-    return [
-      ...given,
-      ...findCorners(line, CORNER_COSINE, turnMm).map(({ at, comes, goes }) => ({
-        at,
-        cosine: comes[0] * goes[0] + comes[1] * goes[1],
-      })),
-      { at: 0, cosine: 2 },
-      { at: whole, cosine: 2 },
-    ];
+  const found = (on: MeasuredLine) =>
+    findCorners(on, CORNER_COSINE, turnMm).map(({ index, comes, goes }) => ({
+      at: on.along[sharpestNear(on, index, turnMm)],
+      cosine: comes[0] * goes[0] + comes[1] * goes[1],
+    }));
+  if (!isClosed) return [...given, ...found(line), { at: 0, cosine: END_COSINE }, { at: whole, cosine: END_COSINE }];
   const n = line.points.length;
   const twice = Array.from({ length: 2 * n - 2 }, (_, i) => line.points[i % (n - 2)]);
-  const measured = measureTwice(line, twice);
   return [
     ...given,
-    ...findCorners(measured, CORNER_COSINE, turnMm)
+    ...found(measureTwice(line, twice))
       .filter(({ at }) => at >= whole / 2 && at < (whole * 3) / 2)
-      .map(({ at, comes, goes }) => ({ at: at % whole, cosine: comes[0] * goes[0] + comes[1] * goes[1] })),
+      .map(({ at, cosine }) => ({ at: at % whole, cosine })),
   ];
+}
+
+/** The very point of a corner: where the line turns most, from one part of it to the next, if it does so at once. */
+function sharpestNear({ points, along }: MeasuredLine, index: number, withinMm: number): number {
+  let [best, least] = [index, CORNER_COSINE];
+  for (const step of [-1, 1])
+    for (let i = index; i > 0 && i < along.length - 1 && Math.abs(along[i] - along[index]) <= withinMm; i += step) {
+      const [cx, cy] = [points[i * 2] - points[i * 2 - 2], points[i * 2 + 1] - points[i * 2 - 1]];
+      const [gx, gy] = [points[i * 2 + 2] - points[i * 2], points[i * 2 + 3] - points[i * 2 + 1]];
+      const cosine = (cx * gx + cy * gy) / (lengthOf(cx, cy) * lengthOf(gx, gy) || 1);
+      if (cosine < least - NOUGHT_MM) [best, least] = [i, cosine];
+    }
+  return best;
 }
 
 function measureTwice({ along }: MeasuredLine, points: readonly number[]): MeasuredLine {
