@@ -30,6 +30,16 @@ describe("the shelf", () => {
     expect((await list()).find(({ code }) => code === "F-90")?.kind).toBe("transfer-film");
   });
 
+  it("keeps how many stones of a colour there are, size by size, from a table and given out again", async () => {
+    await takeIn("kind,code,name,hex,ss6,ss10\nstone,C-90,Sea glass,#c8d4d2,720,0\n");
+    const kept = (await list()).find(({ code }) => code === "C-90")?.stones;
+    expect(kept).toMatchObject({ SS6: 720, SS8: null, SS10: 0 });
+    const refused = await takeIn("kind,code,name,hex,ss6\nstone,C-91,Sea glass,#c8d4d2,many\n");
+    expect(refused.status).toBe(422);
+    const text = await fileOf("csv");
+    expect(text).toMatch(/stone,C-90,Sea glass,#c8d4d2,.*,720,,0,/);
+  });
+
   it("is added to, changed and taken from; a stale change and a code that is there already are refused", async () => {
     const added = await send(bench.url(), "POST", "/shelf", PLUM);
     expect(added.status).toBe(201);
