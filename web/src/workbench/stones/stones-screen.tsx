@@ -77,6 +77,7 @@ const step: StepScreen = {
           made={made}
           spots={spots ?? []}
           warnings={report?.warnings ?? []}
+          thin={report?.thin ?? []}
           hidden={hidden}
           setHidden={setHidden}
           desk={desk}

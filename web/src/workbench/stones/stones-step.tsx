@@ -1,5 +1,5 @@
 // Stones: gaps, how each area is set, what was done by hand, and how many of which there are.
-import type { Warning } from "@plain-palette/core/checks";
+import type { ThinPlace, Warning } from "@plain-palette/core/checks";
 import { formatHex } from "@plain-palette/core/colour";
 import { chosenStock } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
@@ -18,6 +18,7 @@ import { CheckField, MmField } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
 import { useShop } from "../../shop/use-shop.ts";
 import { Group, Panel } from "../panel.tsx";
+import { ThinList } from "../thin-list.tsx";
 import { WarningList } from "../warning-list.tsx";
 import { HandGroup } from "./hand-group.tsx";
 import { SetSettings, saysOfSetArea } from "./set-settings.tsx";
@@ -30,6 +31,9 @@ const OVER = [
   { value: "0", text: "Nothing" },
 ];
 
+/** Places listed at most, the narrowest first. */
+const MOST_THIN = 8;
+
 /** What is seen besides stones. */
 export interface Shows {
   readonly gaps: boolean;
@@ -40,6 +44,8 @@ interface Props {
   readonly made: Stones | null;
   readonly spots: readonly Spot[];
   readonly warnings: readonly Warning[];
+  /** What no stone is small enough for. */
+  readonly thin: readonly ThinPlace[];
   readonly hidden: ReadonlySet<string>;
   setHidden(hidden: ReadonlySet<string>): void;
   readonly desk: StoneDesk;
@@ -48,7 +54,7 @@ interface Props {
   onPlace(place: { readonly x: number; readonly y: number }): void;
 }
 
-export function StonesStep({ made, spots, warnings, hidden, setHidden, desk, shows, setShows, onPlace }: Props) {
+export function StonesStep({ made, spots, warnings, thin, hidden, setHidden, desk, shows, setShows, onPlace }: Props) {
   return (
     <Panel>
       <GapGroup />
@@ -79,6 +85,16 @@ export function StonesStep({ made, spots, warnings, hidden, setHidden, desk, sho
           <Group title="Before you set">
             {warnings.length === 0 && <p>Nothing that the shelf or the eye would miss.</p>}
             <WarningList warnings={warnings} onPlace={onPlace} />
+            <ThinList
+              label="Too small for stones"
+              places={thin}
+              most={MOST_THIN}
+              of={({ spotId }) => {
+                const spot = spots.find(({ id }) => id === spotId);
+                return { name: spot?.name ?? "", rgb: spot?.rgb ?? null };
+              }}
+              onPlace={onPlace}
+            />
           </Group>
         </>
       )}
