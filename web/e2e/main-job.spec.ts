@@ -60,9 +60,9 @@ test("one job from the client's picture to registered films", async ({ page }) =
   await expect(page.getByRole("list", { name: "Underbase" }).getByRole("listitem")).toHaveCount(1);
   await page.getByRole("button", { name: "Move Harbour blue" }).focus();
   await page.keyboard.press("Space");
-  await page.waitForTimeout(100);
+  await page.waitForTimeout(300);
   await page.keyboard.press("ArrowUp");
-  await page.waitForTimeout(100);
+  await page.waitForTimeout(300);
   await page.keyboard.press("Space");
   await expect(plates).toHaveText([/Gold/, /Harbour blue/, /Red/]);
   await settled(page);

@@ -165,9 +165,9 @@ function Fields({ settings, set }: FieldsProps) {
           {...{ unit: "%", min: 0, max: 100, stepBy: 1 }}
           onChange={(stoneLossPercent) => set({ stoneLossPercent })}
         />
-        <Row label="Prices of a hundred, by size" isWide>
+        <Row label="A hundred, by size" isWide>
           <InPlaceText
-            label="Prices of a hundred, by size"
+            label="A hundred, by size"
             text={settings.stonePrices}
             className="mx-0! border-rule! bg-card! px-2! py-1! text-right"
             onCommit={(stonePrices) => set({ stonePrices })}

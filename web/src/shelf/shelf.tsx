@@ -198,6 +198,9 @@ const STONE_COLUMNS: readonly StockFact[] = STONE_SIZES.map((size) => ({
       : undefined,
 }));
 
+/** More columns than this are narrower still. */
+const MANY = 5;
+
 const COLUMNS: Partial<Readonly<Record<StockKind, readonly StockFact[]>>> = {
   "transfer-film": FILM_COLUMNS,
   stone: STONE_COLUMNS,
@@ -262,7 +265,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
           onCommit={(text) => text.trim() && onChange({ code: text })}
         />
       </td>
-      <td className="px-2">
+      <td className={`${isNarrow ? "min-w-32" : ""} px-2`}>
         <InPlaceText
           label={`Name of ${name}`}
           text={name}
@@ -282,7 +285,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
         />
       </td>
       {facts.map((fact) => (
-        <td key={fact.word} className="w-20 px-2">
+        <td key={fact.word} className={`${facts.length > MANY ? "w-14 px-1" : "w-20 px-2"}`}>
           <InPlaceText
             label={`${fact.word} of ${name}`}
             text={fact.valueOf(stock)?.toString() ?? ""}
