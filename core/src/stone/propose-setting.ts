@@ -20,6 +20,8 @@ const STROKE_STONES = 2.5;
 const STROKE_LENGTH = 2;
 /** A letter, or a word in one stroke, has no more outlines and holes than this; a field behind lettering has. Thin lines may (our own). */
 const MOST_RINGS = 8;
+/** A drawing in one stroke forks less often than this; what forks more is a field full of holes (our own). */
+const MOST_COLUMNS = 100;
 /** A design is so many stones wide at least: fewer look coarse (our own). */
 const STONES_WIDE = 30;
 /** Areas that are wider than this on average need not be measured: they are fields, mm. */
@@ -66,6 +68,7 @@ export function measureAreas(
     // What is thin beside the usual stone is a stroke.
     const isThin =
       columns.columns.length > 0 &&
+      columns.columns.length <= MOST_COLUMNS &&
       widthMm <= STROKE_STONES * diameterOf(USUAL) &&
       (area.rings.length <= MOST_RINGS || widthMm <= diameterOf(USUAL)) &&
       lengthMm >= STROKE_LENGTH * columns.columns.length * widthMm;
