@@ -55,6 +55,17 @@ test("a club crest with its name in stones on a printed shirt: both processes' f
   await expect(deeds).toContainText("Stone added");
   expect(Number(await inAll(page))).toBe(Number(proposed) + 1);
   await page.getByRole("button", { name: "Done adding" }).click();
+  // Taken away from the keyboard, and back: focus stays where it is.
+  const takeAway = page.getByRole("button", { name: "Take away" });
+  await takeAway.focus();
+  await page.keyboard.press("Enter");
+  await settled(page);
+  await expect(deeds).toContainText("Stone taken away");
+  await expect(takeAway).toBeFocused();
+  await page.getByRole("button", { name: 'Take out "Stone taken away"' }).focus();
+  await page.keyboard.press("Enter");
+  await settled(page);
+  await expect(page.getByRole("button", { name: 'Take out "Stone added, ' })).toBeFocused();
   await deeds.getByLabel("Stone moved: in force").uncheck();
   await settled(page);
 

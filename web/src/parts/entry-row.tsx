@@ -29,9 +29,29 @@ export function EntryRow({ words, isOn, swatch, children, onToggle, onRemove }: 
       )}
       <span className={`min-w-0 flex-1 truncate ${isOn ? "" : "text-soft line-through"}`}>{words}</span>
       {children}
-      <Button look="quiet" className="px-1" aria-label={`Take out "${words}"`} onClick={onRemove}>
+      <Button
+        look="quiet"
+        className="px-1"
+        aria-label={`Take out "${words}"`}
+        onClick={({ currentTarget }) => {
+          const next = nextToFocus(currentTarget);
+          onRemove();
+          next?.focus();
+        }}
+      >
         <X size={14} />
       </Button>
     </div>
+  );
+}
+
+/** Who has the keyboard's focus once an entry is gone: the next entry's own button, the one before, or the first of the group. */
+function nextToFocus(button: HTMLElement): HTMLElement | null {
+  const row = button.closest("li");
+  const beside = row?.nextElementSibling ?? row?.previousElementSibling;
+  return (
+    beside?.querySelector<HTMLElement>('button[aria-label^="Take out"]') ??
+    button.closest('fieldset, [role="group"]')?.querySelector<HTMLElement>("button") ??
+    null
   );
 }

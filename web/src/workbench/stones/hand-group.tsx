@@ -36,9 +36,8 @@ export function saysOfDeed(entry: HandEntry): string {
 }
 
 export function HandGroup({ made, desk, spots }: { made: Stones; desk: StoneDesk; spots: readonly Named[] }) {
-  const { stone, mode, setMode, givesWay, setGivesWay } = desk;
-  const colours = spots.map(({ id, name }) => ({ value: id, text: name }));
-  const isInRow = stone !== null && stone.row >= 0;
+  const { mode, setMode, givesWay, setGivesWay } = desk;
+  const colours = coloursOf(spots);
   return (
     <Group title="By hand">
       <div className="flex flex-wrap gap-2 pb-1">
@@ -69,13 +68,28 @@ export function HandGroup({ made, desk, spots }: { made: Stones; desk: StoneDesk
           />
         </>
       )}
-      {mode !== "add" && !stone && <p className="text-soft">Click a stone on the table to take it up.</p>}
-      {mode !== "add" && stone && (
-        <div data-testid="stone-in-hand">
-          <p aria-live="polite" className="pb-1">
-            {spots.find(({ id }) => id === stone.spotId)?.name}, {stone.size}, at {stone.x.toFixed(1)},{" "}
-            {stone.y.toFixed(1)} mm
-          </p>
+      {mode !== "add" && <StoneInHand desk={desk} spots={spots} />}
+      <DeedList made={made} desk={desk} />
+    </Group>
+  );
+}
+
+const coloursOf = (spots: readonly Named[]) => spots.map(({ id, name }) => ({ value: id, text: name }));
+
+/** What can be done with the stone in hand. Its buttons stay when it is gone: focus is not lost with it. */
+function StoneInHand({ desk, spots }: { desk: StoneDesk; spots: readonly Named[] }) {
+  const { stone, mode, setMode } = desk;
+  const isInRow = stone !== null && stone.row >= 0;
+  const name = spots.find(({ id }) => id === stone?.spotId)?.name;
+  return (
+    <div data-testid="stone-in-hand">
+      <p aria-live="polite" className={stone ? "pb-1" : "pb-1 text-soft"}>
+        {stone
+          ? `${name}, ${stone.size}, at ${stone.x.toFixed(1)}, ${stone.y.toFixed(1)} mm`
+          : "Click a stone on the table to take it up."}
+      </p>
+      {stone && (
+        <>
           <SelectField
             label="Size"
             isWide
@@ -86,31 +100,35 @@ export function HandGroup({ made, desk, spots }: { made: Stones; desk: StoneDesk
           <SelectField
             label="Colour"
             value={stone.spotId}
-            options={colours}
+            options={coloursOf(spots)}
             onChange={(spotId) => desk.changeStone({ spotId })}
           />
-          <div className="flex flex-wrap gap-2 py-1">
-            <Button onClick={desk.takeAway}>Take away</Button>
-            <Button disabled={!isInRow} onClick={() => desk.shift(-1)} aria-label="Shift its row back by half a gap">
-              Row −½ gap
-            </Button>
-            <Button disabled={!isInRow} onClick={() => desk.shift(1)} aria-label="Shift its row on by half a gap">
-              Row +½ gap
-            </Button>
-            <Button aria-pressed={mode === "spread"} onClick={() => setMode(mode === "spread" ? "choose" : "spread")}>
-              Spread evenly to …
-            </Button>
-          </div>
-        </div>
+        </>
       )}
-      <DeedList made={made} desk={desk} />
-    </Group>
+      <div className="flex flex-wrap gap-2 py-1">
+        <Button disabled={!stone} onClick={desk.takeAway}>
+          Take away
+        </Button>
+        <Button disabled={!isInRow} onClick={() => desk.shift(-1)} aria-label="Shift its row back by half a gap">
+          Row −½ gap
+        </Button>
+        <Button disabled={!isInRow} onClick={() => desk.shift(1)} aria-label="Shift its row on by half a gap">
+          Row +½ gap
+        </Button>
+        <Button
+          disabled={!stone}
+          aria-pressed={mode === "spread"}
+          onClick={() => setMode(mode === "spread" ? "choose" : "spread")}
+        >
+          Spread evenly to …
+        </Button>
+      </div>
+    </div>
   );
 }
 
 function DeedList({ made, desk }: { made: Stones; desk: StoneDesk }) {
   const { hand } = desk.settings;
-  if (hand.length === 0) return null;
   const lossOf = (id: string) => made.missed.find((one) => one.id === id)?.why;
   const listed = hand.slice(-MOST_LISTED).reverse();
   return (
@@ -134,7 +152,7 @@ function DeedList({ made, desk }: { made: Stones; desk: StoneDesk }) {
       {hand.length > MOST_LISTED && (
         <p className="text-xs text-soft">and {hand.length - MOST_LISTED} that were done before</p>
       )}
-      <Button className="mt-1" onClick={() => desk.setHand([])}>
+      <Button className="mt-1" disabled={hand.length === 0} onClick={() => desk.setHand([])}>
         Take all of it back
       </Button>
     </div>
