@@ -26,6 +26,8 @@ const MOST_COLUMNS = 100;
 const STONES_WIDE = 30;
 /** Areas that are wider than this on average need not be measured: they are fields, mm. */
 const SURELY_WIDE_MM = 12;
+/** ... and smaller ones hold not even the smallest stone, mm2: what that covers. */
+const SPECK_MM2 = 3;
 /** Fields up to so many square millimetres are filled: more is bought by the hundred (our own). */
 const FILLED_TO_MM2 = 400;
 /** The inside of a letter is smaller than this, mm2 (our own). */
@@ -61,7 +63,8 @@ export function measureAreas(
 ): readonly MeasuredArea[] {
   const measured = areas.map((area) => {
     const meanMm = (2 * area.areaMm2) / area.aroundMm;
-    const columns = meanMm < SURELY_WIDE_MM ? findColumns(area.rings, meanMm) : { columns: [], joints: [] };
+    const isMeasured = meanMm < SURELY_WIDE_MM && area.areaMm2 > SPECK_MM2;
+    const columns = isMeasured ? findColumns(area.rings, meanMm) : { columns: [], joints: [] };
     const widths = columns.columns.flatMap((column) => [...columnWidths(column)]).sort((a, b) => a - b);
     const widthMm = widths.length > 0 ? widths[widths.length >> 1] : meanMm;
     const lengthMm = widths.length * STATION_MM;
