@@ -49,6 +49,18 @@ describe("areas set with stones", () => {
     expect(near.length).toBeGreaterThan(15);
     for (const { y } of near) expect(Math.abs(y - 40)).toBeLessThan(0.4);
   });
+  it("have no row round a hole that a stone would close, and one round a larger", () => {
+    const holed = (side: number) =>
+      set(
+        (x, y) =>
+          x < 10 || x >= 110 || y < 10 || y >= 70 || (Math.abs(x - 60) < side / 2 && Math.abs(y - 40) < side / 2)
+            ? WHITE
+            : NAVY,
+        () => ({}),
+      );
+    expect(within(holed(3), 40, 25, 80, 55)).toHaveLength(0);
+    expect(within(holed(14), 40, 25, 80, 55).length).toBeGreaterThan(12);
+  });
   it("are proposed by their width: a thin bar in one row, a small field filled, a large one outlined", () => {
     const { map, reduction } = traceRaster(
       paint(120, 80, (x, y) => {

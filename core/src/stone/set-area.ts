@@ -42,6 +42,9 @@ export interface SetRules {
   readonly overShare: number;
 }
 
+/** A hole to the garment that is smaller than so many stones square has no row round it: it would be closed by it (our own). */
+const HOLE_STONES = 1;
+
 /** Sets all areas: rows before fills, since those take what is left; among rows the smaller areas first, since they lie on top. */
 export function setAreas(
   areas: readonly ChosenArea[],
@@ -56,9 +59,15 @@ export function setAreas(
   // Lettering, and what is filled, is seen as it is: no row of what it lies on goes round it.
   // Nor round what is too small for stones of its own.
   const specks = of("none").filter(({ isUnread }) => isUnread);
-  const standing = new Set([...of("middle"), ...of("fill"), ...specks].map(({ face }) => face));
   const outlined = onLine.map(({ face, spotId, numbers: { size } }) => ({ face, spotId, size }));
   const faces = new Set(areas.map(({ face }) => face));
+  // Nor round holes that a stone would close.
+  const mmPerPx = widthMm / map.width;
+  const leastMm2 = HOLE_STONES * Math.min(...outlined.map(({ size }) => (diameterOf(size) + gaps.gapMm) ** 2));
+  const holes = map.faces.flatMap(({ areaPx }, face) =>
+    !faces.has(face) && areaPx * mmPerPx * mmPerPx < leastMm2 ? [face] : [],
+  );
+  const standing = new Set([...[...of("middle"), ...of("fill"), ...specks].map(({ face }) => face), ...holes]);
   const keepInside = makeKeepInside(map, widthMm, (face) => faces.has(face), overShare);
   setRows(
     [
