@@ -203,18 +203,10 @@ async function shootStones(
   await ready(page);
   await made.selectOption("Stones");
   await ready(page);
-  await page
-    .getByRole("navigation", { name: "Steps" })
-    .getByRole("link", { name: /colours/i })
-    .click();
-  await ready(page);
+  await stepTo(page, "colours");
   await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
   await ready(page);
-  await page
-    .getByRole("navigation", { name: "Steps" })
-    .getByRole("link", { name: /stones/i })
-    .click();
-  await ready(page);
+  await stepTo(page, "stones");
   await shoot("stones-letters");
 }
 
@@ -234,11 +226,7 @@ async function shootAreas(page: Page, shoot: (name: string) => Promise<unknown>)
   await page.getByRole("tab", { name: "Line art" }).click();
   await page.getByRole("button", { name: "Make it line art" }).click();
   await ready(page);
-  await page
-    .getByRole("navigation", { name: "Steps" })
-    .getByRole("link", { name: /colours/i })
-    .click();
-  await ready(page);
+  await stepTo(page, "colours");
   await page.getByRole("tab", { name: "Areas" }).click();
   await page.getByRole("button", { name: "Pour into an area" }).click();
   for (const [x, y, hex] of [
@@ -264,11 +252,16 @@ function jobNamed(jobs: readonly Job[], title: string): Job {
 /** Opens a step; within the same job by its ticket, so that the way of looking stays. */
 async function open(page: Page, job: Job, step: string, isFresh = true): Promise<void> {
   if (isFresh) await page.goto(`${server.url}/jobs/${job.id}/${step}`);
-  else
-    await page
-      .getByRole("navigation", { name: "Steps" })
-      .getByRole("link", { name: new RegExp(step, "i") })
-      .click();
+  else await stepTo(page, step);
+  await ready(page);
+}
+
+/** Goes to another step of the job that is open. */
+async function stepTo(page: Page, step: string): Promise<void> {
+  await page
+    .getByRole("navigation", { name: "Steps" })
+    .getByRole("link", { name: new RegExp(step, "i") })
+    .click();
   await ready(page);
 }
 

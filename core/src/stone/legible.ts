@@ -1,9 +1,9 @@
 // Which stones can write a stroke: the largest whose rows still keep apart from each other where strokes run side by side.
-import { type Columns, columnWidths, middleLine, pointAlong, STRIDE } from "../area/index.ts";
+import { type Columns, columnWidths, middleLine, pointAlong } from "../area/index.ts";
 import { boundsOfAll } from "../geometry/index.ts";
 import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
-import { rowsInMiddle } from "./middle.ts";
+import { lastOf, rowsInMiddle } from "./middle.ts";
 import type { SetRules } from "./set-area.ts";
 import { type Gaps, Setting } from "./stones.ts";
 
@@ -40,10 +40,6 @@ export function largestThatReads(
   const isAllowed = (size: StoneSize) => diameterOf(size) * (1 - 2 * overShare) <= width && diameterOf(size) <= most;
   const smallest = fitting.at(-1) ?? sizes.filter(isAllowed)[0];
   return smallest && reads(columns, smallest, gaps, LEAST_SHARE) ? smallest : null;
-}
-
-function lastOf({ stations }: Columns["columns"][number]): number {
-  return stations.length / STRIDE - 1;
 }
 
 /** Whether strokes read, if so much of the stones that they would hold has to be set. */

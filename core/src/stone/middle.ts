@@ -36,7 +36,8 @@ export function rowsInMiddle({ columns, joints }: Columns, spotId: string, size:
   });
 }
 
-function lastOf({ stations }: Column): number {
+/** A column's last station. */
+export function lastOf({ stations }: Column): number {
   return stations.length / STRIDE - 1;
 }
 

@@ -5,6 +5,7 @@ import type { SewnArea } from "@plain-palette/core/stitch";
 import { GRIP_PX, type TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolInHand } from "../../light-table/tool.ts";
+import { CHOSEN, outlineArea } from "../areas/on-table.ts";
 
 /** Length of the handle that turns rows, mm; longer on a large area. */
 const HANDLE_MM = 8;
@@ -101,15 +102,12 @@ function drawHand(
   mmPerPx: number,
 ): TableLayer[] {
   const onTable = (points: ArrayLike<number>) => Array.from(points, (mm) => mm / mmPerPx);
-  const outline = new Path2D();
-  for (const ring of rings) outline.addPath(makePolylinePath(onTable(ring), true));
-  const strokes = { kind: "strokes", colour: "#1e1d1a", screenPx: 1.5, isHaloed: true } as const;
   const handle = grips.find(({ grip }) => grip === "angle");
   const px = ({ x, y }: Point) => ({ x: x / mmPerPx, y: y / mmPerPx });
   return [
-    { ...strokes, path: outline },
+    outlineArea(rings, mmPerPx),
     ...(handle
-      ? [{ ...strokes, path: makePolylinePath(onTable([middle.x, middle.y, handle.at.x, handle.at.y]), false) }]
+      ? [{ ...CHOSEN, path: makePolylinePath(onTable([middle.x, middle.y, handle.at.x, handle.at.y]), false) }]
       : []),
     { kind: "grips", points: grips.map(({ at }) => px(at)) },
     ...grips

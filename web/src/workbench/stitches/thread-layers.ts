@@ -9,8 +9,9 @@ import {
   type StitchPlan,
   THREAD_MM,
 } from "@plain-palette/core/stitch";
-import type { LayerTransform, TableLayer } from "../../light-table/layers.ts";
+import type { TableLayer } from "../../light-table/layers.ts";
 import { makePolylinePieces, makeSquarePieces } from "../../light-table/pieces.ts";
+import { onArt } from "../areas/on-table.ts";
 
 /** Thread is drawn in so many shades, from along the light to across it. */
 const SHADES = 8;
@@ -31,11 +32,6 @@ const RUN = 40;
 const UNDER: ReadonlySet<string> = new Set(["way", "underlay", "tie", "guide"]);
 
 const isStitch = (plan: StitchPlan, i: number) => COMMANDS[plan.command[i] ?? 0] === "stitch";
-
-/** From millimetres to the pixels of the art. */
-export function onArt(mmPerPx: number): LayerTransform {
-  return { scaleX: 1 / mmPerPx, scaleY: 1 / mmPerPx, dx: 0, dy: 0 };
-}
 
 /** The shade of a stitch, 0 along the light. */
 export function shadeOf(dx: number, dy: number): number {

@@ -3,8 +3,9 @@ import type { Rgb } from "@plain-palette/core/colour";
 import type { Point } from "@plain-palette/core/raster";
 import { type GapKind, type Gaps, measureGaps, type Stone } from "@plain-palette/core/stone";
 import { diameterOf } from "@plain-palette/core/trade";
-import type { LayerTransform, TableLayer } from "../../light-table/layers.ts";
+import type { TableLayer } from "../../light-table/layers.ts";
 import type { Pieces } from "../../light-table/pieces.ts";
+import { onArt } from "../areas/on-table.ts";
 
 /** Stones are drawn by squares of this side, mm: what is looked at is drawn, and little beside it. */
 const SQUARE_MM = 24;
@@ -16,10 +17,6 @@ const LIGHTER = 0.34;
 const DARKER = 0.3;
 
 const GAP_COLOURS: Readonly<Record<GapKind, string>> = { near: "#b3261e", even: "#0b6a4f", wide: "#c98500" };
-
-function onArt(mmPerPx: number): LayerTransform {
-  return { scaleX: 1 / mmPerPx, scaleY: 1 / mmPerPx, dx: 0, dy: 0 };
-}
 
 /** A colour nearer to white (share over 0) or to black, as CSS has it. */
 export function lit([r, g, b]: Rgb, share: number): string {

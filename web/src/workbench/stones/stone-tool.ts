@@ -2,15 +2,13 @@
 import { holdsPlace } from "@plain-palette/core/area";
 import type { Point } from "@plain-palette/core/raster";
 import type { Stone, Stones } from "@plain-palette/core/stone";
-import type { TableLayer } from "../../light-table/layers.ts";
-import { makePolylinePath } from "../../light-table/pieces.ts";
 import type { ToolInHand } from "../../light-table/tool.ts";
+import { CHOSEN, outlineArea } from "../areas/on-table.ts";
 import { type HandMode, type StoneDesk, stoneUnder } from "./stone-desk.ts";
 import { ringStones } from "./stone-layers.ts";
 
 /** A press that goes no farther takes a stone up and leaves it where it is, screen px. */
 const STILL_PX = 4;
-const RING = "#1e1d1a";
 
 const HINTS: Readonly<Record<HandMode, string>> = {
   choose: "Click a stone to take it up, drag it to lay it elsewhere. Click beside stones to see how an area is set.",
@@ -68,24 +66,12 @@ export function stoneTool({ made, desk, mmPerPx, drag, setDrag }: Props): ToolIn
       },
     },
     overlays: [
-      ...(chosen ? [outlineOf(chosen.rings, mmPerPx)] : []),
-      ...(stone ? [ringStones([dragged(stone, drag)], mmPerPx, RING)] : []),
+      ...(chosen ? [outlineArea(chosen.rings, mmPerPx)] : []),
+      ...(stone ? [ringStones([dragged(stone, drag)], mmPerPx, CHOSEN.colour)] : []),
     ],
   };
 }
 
 function dragged(stone: Stone, drag: Drag | null): Stone {
   return drag ? { ...stone, x: stone.x + drag.to.x - drag.from.x, y: stone.y + drag.to.y - drag.from.y } : stone;
-}
-
-function outlineOf(rings: readonly Float64Array[], mmPerPx: number): TableLayer {
-  const path = new Path2D();
-  for (const ring of rings)
-    path.addPath(
-      makePolylinePath(
-        Array.from(ring, (mm) => mm / mmPerPx),
-        true,
-      ),
-    );
-  return { kind: "strokes", path, colour: RING, screenPx: 1.5, isHaloed: true };
 }

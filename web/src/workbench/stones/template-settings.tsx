@@ -1,17 +1,10 @@
 // Template files: formats, one for all or for each size or colour, and from which side they are cut.
-import { CUT_FORMATS, type CutFormat } from "@plain-palette/core/cut";
 import { HOLE_MM, type StoneSettings, stones, type TemplateSplit } from "@plain-palette/core/stone";
 import { Link } from "react-router";
 import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";
-import { CheckField } from "../../parts/fields.tsx";
+import { CutFormatFields } from "../cut-format-fields.tsx";
 import { Fact, Group } from "../panel.tsx";
-
-const FORMATS: Readonly<Record<CutFormat, string>> = {
-  svg: "SVG",
-  dxf: "DXF",
-  hpgl: "HP-GL, for plotters",
-};
 
 export function TemplateSettings({ jobId }: { jobId: string }) {
   const settings = useJob((state) => stones.settingsIn(state.recipe));
@@ -22,16 +15,7 @@ export function TemplateSettings({ jobId }: { jobId: string }) {
     edit((r) => stones.withSettings(r, { template: { ...template, ...part } }));
   return (
     <Group title="Templates">
-      {CUT_FORMATS.map((format) => (
-        <CheckField
-          key={format}
-          label={FORMATS[format]}
-          isOn={formats.includes(format)}
-          onChange={(isOn) =>
-            set({ formats: CUT_FORMATS.filter((one) => (one === format ? isOn : formats.includes(one))) })
-          }
-        />
-      ))}
+      <CutFormatFields formats={formats} onChange={(next) => set({ formats: next })} />
       <div className="py-1">
         <Choice<TemplateSplit>
           label="Templates"

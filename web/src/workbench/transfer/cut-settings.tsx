@@ -1,5 +1,4 @@
 // Cut files: formats, how film lies on the cutter, the job's pieces on their rolls and what that takes.
-import { CUT_FORMATS } from "@plain-palette/core/cut";
 import { type FilmSheet, TRANSFER_LIMITS, type TransferSettings, transfer } from "@plain-palette/core/transfer";
 import { Link } from "react-router";
 import { useJob } from "../../job/use-job.ts";
@@ -7,10 +6,9 @@ import { Choice } from "../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { useShop } from "../../shop/use-shop.ts";
 import { count } from "../count.ts";
+import { CutFormatFields } from "../cut-format-fields.tsx";
 import { Fact, Group } from "../panel.tsx";
 import { setColours } from "../set-colours.ts";
-
-const FORMATS = { svg: "SVG", dxf: "DXF", hpgl: "HPGL (.plt)" } as const;
 
 interface Props {
   readonly sheets: readonly FilmSheet[] | null;
@@ -30,16 +28,7 @@ export function CutSettings({ sheets, shown, onShow }: Props) {
   return (
     <>
       <Group title="Cut files">
-        {CUT_FORMATS.map((format) => (
-          <CheckField
-            key={format}
-            label={FORMATS[format]}
-            isOn={formats.includes(format)}
-            onChange={(isOn) =>
-              set({ formats: CUT_FORMATS.filter((one) => (one === format ? isOn : formats.includes(one))) })
-            }
-          />
-        ))}
+        <CutFormatFields formats={formats} onChange={(next) => set({ formats: next })} />
         <p className="text-xs text-soft">
           The{" "}
           <Link className="underline" to={`/practice?job=${jobId}`}>
