@@ -1,9 +1,18 @@
 export { type Across, type Crossings, densify, indexBoundaries, measureAcross } from "./across.ts";
+export {
+  type Nearest,
+  nearestOnPath,
+  nearestOnSegment,
+  partOfPath,
+  pointAlong,
+  velocityOn,
+} from "./along-path.ts";
 export { asCircle, type Circle, flattenToArcs, pointOn } from "./arcs.ts";
 export {
   type CubicPath,
   drawPath,
   flattenPath,
+  flattenSteps,
   isClosed,
   isLine,
   joinPaths,
@@ -19,6 +28,7 @@ export {
   trimNumber,
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
+export { eachLineCrossing } from "./line-crossings.ts";
 export { type Bounds, boundsOf, boundsOfAll, eachPoint, lengthAlong } from "./points.ts";
 export {
   fillHoles,

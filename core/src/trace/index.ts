@@ -14,6 +14,7 @@ export {
   type MapEdge,
   type MapFace,
   measureDeviation,
+  nextHalfEdges,
   outerRing,
   outlinePaths,
   type PlanarMap,

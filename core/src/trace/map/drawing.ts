@@ -26,20 +26,21 @@ export function joinMaps(width: number, height: number, placed: readonly PlacedM
   for (const { map, x, y } of placed) {
     const shift = [x, y];
     const shifted = (numbers: Float64Array) => numbers.map((v, i) => v + shift[i % 2]);
-    const [vertex, edge, face] = [vertices.length / 2, edges.length, faces.length];
+    const [vertex, firstEdge, face] = [vertices.length / 2, edges.length, faces.length];
     const moved = (number: number, by: number) => (number < 0 ? number : number + by);
     vertices.push(...shifted(map.vertices));
-    for (const { start, end, left, right, path, read } of map.edges)
+    for (const edge of map.edges)
       edges.push({
-        start: moved(start, vertex),
-        end: moved(end, vertex),
-        left: moved(left, face),
-        right: moved(right, face),
-        path: shifted(path),
-        read: shifted(read),
+        ...edge,
+        start: moved(edge.start, vertex),
+        end: moved(edge.end, vertex),
+        left: moved(edge.left, face),
+        right: moved(edge.right, face),
+        path: shifted(edge.path),
+        read: shifted(edge.read),
       });
     for (const { spotId, areaPx, rings } of map.faces) {
-      const joined = rings.map((ring) => ring.map((half) => half + 2 * edge));
+      const joined = rings.map((ring) => ring.map((half) => half + 2 * firstEdge));
       faces.push({ spotId, areaPx, rings: joined, paths: joined.map((ring) => ringPath({ edges }, ring)) });
     }
   }

@@ -1,6 +1,6 @@
 export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
 export { type Drawing, layersOf } from "./drawing.ts";
-export { faceBeyond, outlinePaths } from "./outline.ts";
+export { faceBeyond, nextHalfEdges, outlinePaths } from "./outline.ts";
 export {
   countFineShapes,
   countShapes,

@@ -10,8 +10,12 @@ export interface MapEdge {
   readonly left: number;
   readonly right: number;
   path: CubicPath;
-  /** The points that the path was fitted to, x, y pairs; empty on the picture's own edge, which is exact. */
+  /** The points that the path was fitted to, x, y pairs; empty where it is exact, or was drawn by hand. */
   readonly read: Float64Array;
+  /** Kept to the last digit by all that simplifies: the picture's own edge, and shapes that have a measure. */
+  readonly isHeld: boolean;
+  /** Parts two faces though they are of one spot: someone cut there. */
+  readonly isCut: boolean;
 }
 
 /** One connected region of a spot. Rings list half-edges (2 * edge, + 1 if travelled backwards) with the face on their left. */

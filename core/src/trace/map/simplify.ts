@@ -53,8 +53,7 @@ export function simplifyMap<M extends PlanarMap>(map: M, simplifications: readon
   if (simplifications.length === 0) return map;
   const tolerance = tolerances(map, simplifications);
   const edges = map.edges.map((edge, e) =>
-    // The picture's own edge is exact already.
-    tolerance[e] > 0 && edge.read.length > 0 ? { ...edge, path: simplifyPath(edge.path, tolerance[e]) } : edge,
+    tolerance[e] > 0 && !edge.isHeld ? { ...edge, path: simplifyPath(edge.path, tolerance[e]) } : edge,
   );
   const putBack = (numbers: Iterable<number>): number[] => {
     const back = [...numbers].filter((e) => edges[e].path !== map.edges[e].path);

@@ -66,6 +66,8 @@ function fitLabels(reading: LabelReading, curves: CurveSettings): PlanarMap {
       right: chain.right === BARE ? BARE : faceOf[chain.right],
       path: line ? fitLine(line, toleranceOf(line, curves)) : pictureEdge(chain, vertices),
       read: line ? line.points : new Float64Array(0),
+      isHeld: !line,
+      isCut: false,
     };
   });
   squareUp(edges, vertices, width, height);

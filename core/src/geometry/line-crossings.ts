@@ -1,0 +1,95 @@
+// Where polylines cross each other or themselves, decided exactly: rounding must not make a crossing, nor hide one.
+import Flatbush from "flatbush";
+import { orient2d } from "robust-predicates";
+
+/** Steps of a polyline that are looked at together. */
+const STRETCH_STEPS = 8;
+
+/** A crossing: step `i` of line `a` and step `k` of line `b`; a step is named by the index of its first x. */
+export type TellCrossing = (a: number, i: number, b: number, k: number) => void;
+
+/** Some steps of a polyline in a row, from the one that starts at index `from` on. */
+interface Stretch {
+  readonly line: number;
+  readonly from: number;
+  readonly to: number;
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+/**
+ * Tells of every crossing of two polylines (x, y pairs), or of one with itself, `among` whom `a` is; a crossing of two that
+ * both are among them is told from either side. Steps that share an end do not cross. A point that lies on the other's line
+ * counts as on its positive side: so a line that passes through another's point is found at one of the steps that meet there.
+ */
+export function eachLineCrossing(
+  lines: readonly ArrayLike<number>[],
+  among: Iterable<number>,
+  tell: TellCrossing,
+): void {
+  const stretches = lines.flatMap(cutUp);
+  if (stretches.length === 0) return;
+  const index = new Flatbush(stretches.length);
+  for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
+  index.finish();
+  const isAmong = new Uint8Array(lines.length);
+  for (const a of among) isAmong[a] = 1;
+  for (const own of stretches) {
+    if (isAmong[own.line] === 0) continue;
+    index.search(own.left, own.top, own.right, own.bottom, (found) => {
+      crossStretches(lines, own, stretches[found], tell);
+      return false;
+    });
+  }
+}
+
+function cutUp(points: ArrayLike<number>, line: number): Stretch[] {
+  const out: Stretch[] = [];
+  for (let from = 0; from + 2 < points.length; from += STRETCH_STEPS * 2) {
+    const to = Math.min(from + STRETCH_STEPS * 2, points.length - 2);
+    let [left, top, right, bottom] = [points[from], points[from + 1], points[from], points[from + 1]];
+    for (let i = from + 2; i <= to; i += 2) {
+      left = Math.min(left, points[i]);
+      right = Math.max(right, points[i]);
+      top = Math.min(top, points[i + 1]);
+      bottom = Math.max(bottom, points[i + 1]);
+    }
+    out.push({ line, from, to, left, top, right, bottom });
+  }
+  return out;
+}
+
+function crossStretches(lines: readonly ArrayLike<number>[], own: Stretch, other: Stretch, tell: TellCrossing): void {
+  const [a, b] = [lines[own.line], lines[other.line]];
+  for (let i = own.from; i < own.to; i += 2) {
+    const [ax, ay, bx, by] = [a[i], a[i + 1], a[i + 2], a[i + 3]];
+    if (Math.max(ax, bx) < other.left || Math.min(ax, bx) > other.right) continue;
+    if (Math.max(ay, by) < other.top || Math.min(ay, by) > other.bottom) continue;
+    for (let k = other.from; k < other.to; k += 2) {
+      const isSame = i === k && own.line === other.line;
+      if (!isSame && doCross(ax, ay, bx, by, b[k], b[k + 1], b[k + 2], b[k + 3])) tell(own.line, i, other.line, k);
+    }
+  }
+}
+
+function doCross(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): boolean {
+  if (isPositive(ax, ay, bx, by, cx, cy) === isPositive(ax, ay, bx, by, dx, dy)) return false;
+  if (isPositive(cx, cy, dx, dy, ax, ay) === isPositive(cx, cy, dx, dy, bx, by)) return false;
+  const isA = (ax === cx && ay === cy) || (ax === dx && ay === dy);
+  return !isA && !((bx === cx && by === cy) || (bx === dx && by === dy));
+}
+
+function isPositive(px: number, py: number, qx: number, qy: number, x: number, y: number): boolean {
+  return orient2d(px, py, qx, qy, x, y) >= 0;
+}

@@ -1,0 +1,2 @@
+export type { Laid } from "./arrange.ts";
+export { type Cell, type Laying, layOutlines } from "./lay.ts";
