@@ -54,6 +54,31 @@ export function joinPaths(parts: readonly CubicPath[]): CubicPath {
   return out;
 }
 
+/** The path with its ends at these points; a straight segment stays straight, handles stay where they are. */
+export function withEnds(path: CubicPath, x0: number, y0: number, x1: number, y1: number): CubicPath {
+  const n = path.length;
+  if (path[0] === x0 && path[1] === y0 && path[n - 2] === x1 && path[n - 1] === y1) return path;
+  const out = path.slice();
+  if (isLine(path, 0)) out.set([x0, y0], 2);
+  if (isLine(path, segmentCount(path) - 1)) out.set([x1, y1], n - 4);
+  out.set([x0, y0], 0);
+  out.set([x1, y1], n - 2);
+  return out;
+}
+
+/** The path with its ends moved to these points, and their handles with them. */
+export function moveEnds(path: CubicPath, x0: number, y0: number, x1: number, y1: number): CubicPath {
+  const n = path.length;
+  const out = withEnds(path, x0, y0, x1, y1).slice();
+  const move = (handle: number, node: number, x: number, y: number) => {
+    out[handle] = path[handle] + x - path[node];
+    out[handle + 1] = path[handle + 1] + y - path[node + 1];
+  };
+  if (!isLine(path, 0)) move(2, 0, x0, y0);
+  if (!isLine(path, segmentCount(path) - 1)) move(n - 4, n - 2, x1, y1);
+  return out;
+}
+
 /** An open path of straight segments through the points x0 y0 x1 y1 ...; one that ends where it begins is closed. */
 export function linePath(points: ArrayLike<number>): CubicPath {
   const path = new Float64Array(3 * points.length - 4);

@@ -19,6 +19,7 @@ export {
   linePath,
   mapPath,
   mirrorPath,
+  moveEnds,
   nodesOf,
   pathArea,
   pathToSvg,
@@ -26,10 +27,11 @@ export {
   reversePath,
   segmentCount,
   trimNumber,
+  withEnds,
 } from "./cubic-path.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
 export { eachLineCrossing } from "./line-crossings.ts";
-export { type Bounds, boundsOf, boundsOfAll, eachPoint, lengthAlong } from "./points.ts";
+export { type Bounds, boundsOf, boundsOfAll, eachPoint, isInLine, lengthAlong } from "./points.ts";
 export {
   fillHoles,
   growRegion,

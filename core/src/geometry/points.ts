@@ -40,3 +40,16 @@ export function boundsOf(points: ArrayLike<number>): Bounds {
 export function boundsOfAll(lines: readonly ArrayLike<number>[]): Bounds {
   return boundsOf(lines.map(boundsOf).flatMap(({ left, top, right, bottom }) => [left, top, right, bottom]));
 }
+
+/** Whether a place lies inside the closed line through points (even-odd); a repeated last point changes nothing. */
+export function isInLine(points: ArrayLike<number>, x: number, y: number): boolean {
+  let isInside = false;
+  const n = points.length;
+  for (let i = 0; i < n; i += 2) {
+    const k = (i + 2) % n;
+    if (points[i + 1] > y === points[k + 1] > y) continue;
+    const t = (y - points[i + 1]) / (points[k + 1] - points[i + 1]);
+    if (points[i] + t * (points[k] - points[i]) > x) isInside = !isInside;
+  }
+  return isInside;
+}

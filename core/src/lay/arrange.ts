@@ -1,5 +1,13 @@
 // The arrangement: the map's boundaries and what is laid, cut wherever they meet, each stretch once.
-import { boundsOfAll, type CubicPath, isClosed, lengthOf, reversePath, segmentCount } from "../geometry/index.ts";
+import {
+  boundsOfAll,
+  type CubicPath,
+  isClosed,
+  lengthOf,
+  reversePath,
+  segmentCount,
+  withEnds,
+} from "../geometry/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
 import { findCrossings, type PieceCut } from "./crossings.ts";
 import { makePieces, type Piece, pathOfPiece, type Region, runsAlong } from "./pieces.ts";
@@ -197,21 +205,4 @@ export function pathOfArc({ strand, from, to, start, end }: Arc, vertices: Verti
   const path = pathOfPiece({ strand, from, to });
   if (start < 0) return path;
   return withEnds(path, vertices.x[start], vertices.y[start], vertices.x[end], vertices.y[end]);
-}
-
-/** The path with its ends at these points; a straight segment stays straight. */
-export function withEnds(path: CubicPath, x0: number, y0: number, x1: number, y1: number): CubicPath {
-  const n = path.length;
-  if (path[0] === x0 && path[1] === y0 && path[n - 2] === x1 && path[n - 1] === y1) return path;
-  const out = path.slice();
-  const isLineAt = (o: number) =>
-    path[o] === path[o + 2] &&
-    path[o + 1] === path[o + 3] &&
-    path[o + 4] === path[o + 6] &&
-    path[o + 5] === path[o + 7];
-  if (isLineAt(0)) out.set([x0, y0], 2);
-  if (isLineAt(n - 8)) out.set([x1, y1], n - 4);
-  out.set([x0, y0], 0);
-  out.set([x1, y1], n - 2);
-  return out;
 }

@@ -1,7 +1,7 @@
 // From cells and what becomes of them to a planar map: boundaries that part nothing go, what hangs together is one edge again.
-import { type CubicPath, joinPaths, pathArea, reversePath, segmentCount } from "../geometry/index.ts";
+import { type CubicPath, joinPaths, pathArea, reversePath, segmentCount, withEnds } from "../geometry/index.ts";
 import { BARE, type MapEdge, type MapFace, type PlanarMap, ringPath } from "../trace/index.ts";
-import { type Arc, type Arrangement, withEnds } from "./arrange.ts";
+import type { Arc, Arrangement } from "./arrange.ts";
 import type { Cells } from "./cells.ts";
 import { pathOfPiece } from "./pieces.ts";
 import type { Strand } from "./strand.ts";
@@ -16,9 +16,10 @@ export function buildMap<M extends PlanarMap>(
   next: Int32Array,
   cells: Cells,
   labels: Labels,
+  keepsCut: (spotId: string) => boolean,
 ): M {
   const { arcs } = arrangement;
-  const root = uniteCells(arcs, cells, labels);
+  const root = uniteCells(arcs, cells, labels, keepsCut);
   const isKept = arcs.map((_, k) => {
     const [left, right] = [root(cells.ofHalf[2 * k]), root(cells.ofHalf[2 * k + 1])];
     return left !== right && (labels[left] !== null || labels[right] !== null);
@@ -61,7 +62,12 @@ export function buildMap<M extends PlanarMap>(
 }
 
 /** Cells that have become one: the lowest stands for all. */
-function uniteCells(arcs: readonly Arc[], { ofHalf, faces }: Cells, labels: Labels): (cell: number) => number {
+function uniteCells(
+  arcs: readonly Arc[],
+  { ofHalf, faces }: Cells,
+  labels: Labels,
+  keepsCut: (spotId: string) => boolean,
+): (cell: number) => number {
   const parent = faces.map((_, k) => k);
   const root = (cell: number): number => {
     let own = cell;
@@ -69,9 +75,11 @@ function uniteCells(arcs: readonly Arc[], { ofHalf, faces }: Cells, labels: Labe
     while (parent[cell] !== own) [cell, parent[cell]] = [parent[cell], own];
     return own;
   };
-  arcs.forEach(({ isCut }, k) => {
+  arcs.forEach(({ strand, isCut }, k) => {
     const [left, right] = [root(ofHalf[2 * k]), root(ofHalf[2 * k + 1])];
-    const isCutThere = isCut && labels[left] !== null;
+    const label = labels[left];
+    const isOld = strand.edge?.isCut === true;
+    const isCutThere = isCut && label !== null && (isOld || keepsCut(label));
     if (left !== right && labels[left] === labels[right] && !isCutThere)
       parent[Math.max(left, right)] = Math.min(left, right);
   });

@@ -1,6 +1,6 @@
 // Cells: the areas that an arrangement divides the picture into, each with the face that was there and how often every outline
 // winds round it.
-import { type CubicPath, flattenPath, pathArea, reversePath } from "../geometry/index.ts";
+import { type Bounds, boundsOf, flattenPath, isInLine, pathArea, reversePath } from "../geometry/index.ts";
 import { BARE, faceAt, type PlanarMap } from "../trace/index.ts";
 import { type Arc, type Arrangement, pathOfArc } from "./arrange.ts";
 
@@ -152,10 +152,7 @@ function groupRings(rings: readonly Ring[], arrangement: Arrangement): Grouped |
 
 interface Outline {
   readonly line: readonly number[];
-  readonly left: number;
-  readonly right: number;
-  readonly top: number;
-  readonly bottom: number;
+  readonly box: Bounds;
 }
 
 function outlineRing({ halves }: Ring, { arcs, vertices }: Arrangement): Outline {
@@ -163,27 +160,11 @@ function outlineRing({ halves }: Ring, { arcs, vertices }: Arrangement): Outline
     const path = pathOfArc(arcs[half >> 1], vertices);
     return flattenPath((half & 1) === 0 ? path : reversePath(path), 0.01).slice(2);
   });
-  let [left, top, right, bottom] = [line[0], line[1], line[0], line[1]];
-  for (let i = 0; i < line.length; i += 2) {
-    left = Math.min(left, line[i]);
-    right = Math.max(right, line[i]);
-    top = Math.min(top, line[i + 1]);
-    bottom = Math.max(bottom, line[i + 1]);
-  }
-  return { line, left, right, top, bottom };
+  return { line, box: boundsOf(line) };
 }
 
-/** Whether a place lies in a closed polyline (even-odd). */
-function isInside({ line, left, right, top, bottom }: Outline, x: number, y: number): boolean {
-  if (x < left || x > right || y < top || y > bottom) return false;
-  let isIn = false;
-  for (let i = 0; i < line.length; i += 2) {
-    const k = (i + 2) % line.length;
-    if (line[i + 1] > y === line[k + 1] > y) continue;
-    const t = (y - line[i + 1]) / (line[k + 1] - line[i + 1]);
-    if (line[i] + t * (line[k] - line[i]) > x) isIn = !isIn;
-  }
-  return isIn;
+function isInside({ line, box }: Outline, x: number, y: number): boolean {
+  return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom && isInLine(line, x, y);
 }
 
 /** Windings of every cell, from the outside inwards; null where two ways to one cell do not agree. */
@@ -213,9 +194,4 @@ function windFrom(
   }
   const all = windings.filter((one) => one !== null);
   return all.length === windings.length ? all : null;
-}
-
-/** A closed path as the boundary of what lies inside it: negative area, as faces have their outer rings. */
-export function turnOutwards(path: CubicPath): CubicPath {
-  return pathArea(path) <= 0 ? path : reversePath(path);
 }

@@ -21,6 +21,8 @@ export interface Cell {
 export interface Laying {
   readonly laid: readonly Laid[];
   decide(cell: Cell): string | null;
+  /** Whether cuts part shapes of this spot; all, if nothing is said. */
+  keepsCut?(spotId: string): boolean;
 }
 
 /** How far what is laid is nudged, px, where curves lie so that their order cannot be told; each time farther. */
@@ -33,12 +35,13 @@ const NUDGE_WAYS = [0.31, -0.83, 1, 0.57, -0.43, 0.91, -0.67, 0.13, 0.71, -1, 0.
  * Lays outlines into a map. What they do not touch keeps its last digit; boundaries that part nothing any more are gone.
  * Outlines end at the picture's edge. Null where they cannot be laid at all.
  */
-export function layOutlines<M extends PlanarMap>(map: M, { laid, decide }: Laying): M | null {
+export function layOutlines<M extends PlanarMap>(map: M, laying: Laying): M | null {
+  const { laid } = laying;
   const frame: Laid = { paths: [pictureFrame(map)] };
   for (let nudge = 0; nudge < NUDGES; nudge++) {
     const moved = nudge === 0 ? laid : laid.map((one) => ({ ...one, paths: one.paths.map(nudgeBy(nudge)) }));
     const beyond = reachesOut(map, moved);
-    const done = layOnce(map, beyond ? [...moved, frame] : moved, decide, beyond);
+    const done = layOnce(map, beyond ? [...moved, frame] : moved, laying, beyond);
     if (done) return done;
   }
   return null;
@@ -61,7 +64,7 @@ function nudgeBy(times: number): (path: CubicPath) => CubicPath {
 function layOnce<M extends PlanarMap>(
   map: M,
   laid: readonly Laid[],
-  decide: Laying["decide"],
+  { decide, keepsCut = () => true }: Laying,
   hasFrame: boolean,
 ): M | null {
   const arrangement = arrange(map, laid);
@@ -75,7 +78,7 @@ function layOnce<M extends PlanarMap>(
     if (hasFrame && windings[laid.length - 1] === 0) return null;
     return decide({ face, spotId, windings });
   });
-  return buildMap(map, arrangement, next, cells, absorbSlivers(arrangement, cells, labels));
+  return buildMap(map, arrangement, next, cells, absorbSlivers(arrangement, cells, labels), keepsCut);
 }
 
 function reachesOut({ width, height }: PlanarMap, laid: readonly Laid[]): boolean {

@@ -55,4 +55,10 @@ export {
   type Report,
 } from "./report.ts";
 export { scaleRecipe } from "./scale.ts";
-export { placeSimplifications, type ShapeEntry, type SimplifyEntry } from "./shape-entries.ts";
+export {
+  makeShapeEntry,
+  placeEdits,
+  type ShapeEntry,
+  type ShapeEntryOf,
+  type SimplifyEntry,
+} from "./shape-entries.ts";

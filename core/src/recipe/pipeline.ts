@@ -1,4 +1,5 @@
 // Artwork and recipe to results: the table of steps, and how they are run.
+import { applyEdits, type Edited, type EditMemory } from "../edit/index.ts";
 import type { Design, Maker, Process, Product, StepNotice } from "../process/index.ts";
 import { processOf } from "../processes/index.ts";
 import { measureNoise, type Raster } from "../raster/index.ts";
@@ -12,11 +13,11 @@ import {
   type Spot,
 } from "../reduce/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
-import { type Drawing, fitShapes, readShapes, type ShapesReading, simplifyMap } from "../trace/index.ts";
+import { type Drawing, fitShapes, readShapes, type ShapesReading } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
-import { placeSimplifications } from "./shape-entries.ts";
+import { haveMeasures, placeEdits } from "./shape-entries.ts";
 
 /** What every step makes that is before any process. */
 export interface StepResults {
@@ -26,7 +27,7 @@ export interface StepResults {
   readonly assign: Assignment;
   readonly read: ShapesReading;
   readonly trace: Drawing;
-  readonly simplify: Drawing;
+  readonly edit: Edited & { readonly memory: EditMemory };
 }
 export type Step = keyof StepResults;
 
@@ -36,9 +37,11 @@ export interface Results {
   readonly findings: Findings;
   readonly reduction: Reduction;
   readonly assignment: Assignment;
-  /** As traced, before simplifying. */
+  /** As traced, before anything was done to the shapes by hand. */
   readonly traced: Drawing;
   readonly map: Drawing;
+  /** Entries of the shapes that change nothing, with the reason, by their id. */
+  readonly shapeMisfits: ReadonlyMap<string, string>;
   /** What each process made: the job's own first, then those that single spots are sent to. */
   readonly made: readonly Product[];
 }
@@ -144,14 +147,19 @@ const STEPS: StepTable<StepResults, Work> = {
     reads: ({ recipe: { shapes } }) => [shapes.tolerancePx],
     compute: ({ recipe }, get) => fitShapes(get("read"), recipe.shapes),
   },
-  simplify: {
-    doing: "Taking nodes out",
+  edit: {
+    doing: "Changing shapes",
     weight: 5,
     part: "trace",
     from: ["trace"],
-    reads: ({ recipe: { shapes } }) => shapes.entries.filter(({ isOn }) => isOn),
-    compute: ({ recipe }, get) =>
-      simplifyMap(get("trace"), placeSimplifications(recipe.shapes.entries, get("prepare").frame)),
+    reads: ({ recipe }, get) => {
+      const { entries } = recipe.shapes;
+      return [entries.filter(({ isOn }) => isOn), haveMeasures(entries) ? mmPerPxOf(recipe, get("prepare")) : null];
+    },
+    compute: ({ recipe }, get, last) => {
+      const edits = placeEdits(recipe.shapes.entries, get("prepare").frame, mmPerPxOf(recipe, get("prepare")));
+      return applyEdits(get("trace"), edits, last?.memory ?? null);
+    },
   },
 };
 
@@ -190,7 +198,7 @@ export function* runSteps(
     if (process.id !== recipe.process && !design.spots.some(({ role }) => role === "ink")) continue;
     const maker = makers.get(process.id) ?? process.open();
     makers.set(process.id, maker);
-    const steps = maker.make(design, recipe, kept.simplify?.key ?? "");
+    const steps = maker.make(design, recipe, kept.edit?.key ?? "");
     let step = steps.next();
     for (; !step.done; step = steps.next())
       yield { ...step.value, done: (before + process.weight * step.value.done) / whole };
@@ -203,9 +211,15 @@ export function* runSteps(
     reduction: resultOf(kept, "reduce"),
     assignment: resultOf(kept, "assign"),
     traced: resultOf(kept, "trace"),
-    map: resultOf(kept, "simplify"),
+    map: resultOf(kept, "edit").drawing,
+    shapeMisfits: resultOf(kept, "edit").misfits,
     made,
   };
+}
+
+/** Millimetres on the garment to a pixel of the prepared picture. */
+function mmPerPxOf(recipe: Recipe, { raster }: Prepared): number {
+  return printWidthMm(recipe, raster) / raster.width;
 }
 
 /** What a process starts from: what is made another way is not there for it. */
@@ -213,7 +227,7 @@ function designFor({ id }: Process, recipe: Recipe, kept: KeptResults<StepResult
   const { colours, process } = recipe;
   const isOurs = (spot: Spot) => (colours.decided[spot.id]?.process ?? process) === id;
   return {
-    map: resultOf(kept, "simplify"),
+    map: resultOf(kept, "edit").drawing,
     picture: resultOf(kept, "prepare").raster,
     frame: resultOf(kept, "prepare").frame,
     spots: resultOf(kept, "reduce").spots.map((spot) => (isOurs(spot) ? spot : { ...spot, role: "drop" })),

@@ -132,7 +132,7 @@ describe("artwork and recipe give every result", () => {
   it("tells each step before it is computed", () => {
     const steps = [...runSteps(artwork, recipe, makeResultCache())];
     expect(steps.map(({ name }) => name)).toEqual([
-      ...["prepare", "find", "reduce", "assign", "read", "trace", "simplify"],
+      ...["prepare", "find", "reduce", "assign", "read", "trace", "edit"],
       ...["screens.inks", "screens.base", "screens.separate"],
     ]);
     const done = steps.map((step) => step.done);

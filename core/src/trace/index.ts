@@ -1,4 +1,4 @@
-export { circlePath, fitPolyline } from "./fit/index.ts";
+export { circlePath, fitOneSegment, fitPolyline } from "./fit/index.ts";
 export {
   countFineShapes,
   countShapes,

@@ -98,9 +98,9 @@ async function compute(request: ComputeRequest): Promise<void> {
       announced = step.value.name;
       await breathe();
       // What is traced is shown even if the hand has moved on meanwhile: else nothing would be seen until it rests.
-      if (isStale() && announced !== "simplify") return;
+      if (isStale() && announced !== "edit") return;
     }
-    if (request.checkThin !== null && request.upTo === "simplify") {
+    if (request.checkThin !== null && request.upTo === "edit") {
       tell({ type: "step", id: request.id, doing: "Measuring" });
       await breathe();
       if (isStale()) return;
@@ -146,7 +146,7 @@ const get: Get<StepResults> = (step) => resultOf(cache.kept, step);
 
 /** What shapes are shown and written from. */
 function drawing() {
-  return { prepared: get("prepare"), reduction: get("reduce"), map: get("simplify") };
+  return { prepared: get("prepare"), reduction: get("reduce"), edited: get("edit") };
 }
 
 function tellPrepared(id: number, view: PreparedView): void {
@@ -177,7 +177,7 @@ async function tellResult(request: ComputeRequest, step: string): Promise<void> 
     const corrections = new Set(recipe.colours.corrections.map((one) => one.id));
     const view = { spots, foundCount: found.length, proposal, rungs, misfits, corrections, opaquePx, noise };
     tell({ type: "reduced", id, view });
-  } else if (step === "simplify") tellShapes(request);
+  } else if (step === "edit") tellShapes(request);
 }
 
 /** What the page has already, by message: what each was made from, and how the page wanted to see it. */
@@ -191,7 +191,7 @@ function isNews(message: ComputeMessage["type"], from: readonly unknown[]): bool
 }
 
 function tellShapes(request: ComputeRequest): void {
-  if (!isNews("traced", [get("simplify"), get("reduce"), request.measure, request.trying])) return;
+  if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying])) return;
   tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
 }
 

@@ -15,7 +15,7 @@ export interface ComputeRequest {
   /** Names the artwork's bytes. */
   readonly hash: string;
   readonly recipe: Recipe;
-  readonly upTo: "prepare" | "simplify" | "make";
+  readonly upTo: "prepare" | "edit" | "make";
   /** The action being tuned, whose effect is marked. */
   readonly focusId: string | null;
   /** What the source is compared with, if anything. */

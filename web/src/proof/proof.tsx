@@ -10,7 +10,7 @@ import { garmentsOf } from "../garment/garments.ts";
 import { useJob } from "../job/use-job.ts";
 import { useShop } from "../shop/use-shop.ts";
 
-const PROOF_WISHES = { upTo: "simplify" } as const;
+const PROOF_WISHES = { upTo: "edit" } as const;
 
 export function Proof() {
   const job = useJob((state) => state.job);

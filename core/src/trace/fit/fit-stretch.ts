@@ -1,8 +1,8 @@
 // A stretch of boundary points between two corners, junctions or the seam of a loop: straight parts first, curves between them.
 
-import { flattenPath } from "../../geometry/index.ts";
+import { flattenPath, lengthAlong, lengthOf, linePath } from "../../geometry/index.ts";
 import { type FittedSegments, fitCurve, lineBetween, type Stretch } from "./fit-curve.ts";
-import type { Tangent } from "./segment.ts";
+import { settle, solveControls, type Tangent } from "./segment.ts";
 import { findStraights, type Straight, stretchStraight } from "./straights.ts";
 
 /** How far the points of a straight part lie off it, root mean square, as a share of the tolerance. */
@@ -106,4 +106,23 @@ function pullOnto(points: Float64Array, i: number, { x, y, dx, dy }: Straight): 
   const along = (points[i * 2] - x) * dx + (points[i * 2 + 1] - y) * dy;
   points[i * 2] = x + along * dx;
   points[i * 2 + 1] = y + along * dy;
+}
+
+/** Points (x, y pairs, both ends kept) as one segment, as near as can be; tangents point into it from its ends. */
+export function fitOneSegment(points: Float64Array, start: Tangent, end: Tangent): Float64Array {
+  const n = points.length;
+  const c = new Float64Array(8);
+  c.set(points.subarray(0, 2));
+  c.set(points.subarray(n - 2), 6);
+  const length = lengthAlong(points);
+  let travelled = 0;
+  const u = new Float64Array(n / 2);
+  for (let i = 2; i < n; i += 2) {
+    travelled += lengthOf(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
+    u[i / 2] = travelled / length;
+  }
+  const samples = { points, u };
+  if (!solveControls(samples, start, end, c)) return linePath([c[0], c[1], c[6], c[7]]);
+  settle(samples, start, end, c);
+  return c;
 }

@@ -1,6 +1,6 @@
 export { circlePath } from "./circle.ts";
 export { type CurveSettings, fitLine, fitPolyline, toleranceOf } from "./fit-line.ts";
-export { fitStretch } from "./fit-stretch.ts";
+export { fitOneSegment, fitStretch } from "./fit-stretch.ts";
 export { roughPath } from "./rough-path.ts";
 export type { Tangent } from "./segment.ts";
 export { squareUp } from "./square-up.ts";

@@ -1,5 +1,14 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
-import { type CubicPath, flattenPath, joinPaths, pathArea, reversePath, segmentCount } from "../../geometry/index.ts";
+import {
+  boundsOfAll,
+  type CubicPath,
+  flattenPath,
+  isInLine,
+  joinPaths,
+  pathArea,
+  reversePath,
+  segmentCount,
+} from "../../geometry/index.ts";
 import { FINE_ACROSS_PX } from "../read/index.ts";
 
 /** One boundary. `path` runs from vertex `start` to vertex `end`, or is closed with both -1. */
@@ -50,17 +59,10 @@ export function halfEdgePath(map: Pick<PlanarMap, "edges">, half: number): Cubic
 
 /** The face at a place, source pixels; -1 where there is none. */
 export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
-  return map.faces.findIndex((face) => {
-    let isInside = false;
-    for (const path of face.paths) {
-      const line = flattenPath(path, 0.05);
-      for (let i = 0; i + 3 < line.length; i += 2)
-        if (line[i + 1] > y !== line[i + 3] > y) {
-          const t = (y - line[i + 1]) / (line[i + 3] - line[i + 1]);
-          if (line[i] + t * (line[i + 2] - line[i]) > x) isInside = !isInside;
-        }
-    }
-    return isInside;
+  return map.faces.findIndex(({ paths }) => {
+    const { left, top, right, bottom } = boundsOfAll(paths);
+    if (x < left || x > right || y < top || y > bottom) return false;
+    return paths.filter((path) => isInLine(flattenPath(path, 0.05), x, y)).length % 2 === 1;
   });
 }
 

@@ -35,7 +35,7 @@ export const coloursScreen: StepScreen = {
     const isChecking = desk.section === "checks";
     return {
       wishes: {
-        upTo: "simplify",
+        upTo: "edit",
         compare: look === "difference" ? "reduced" : null,
         checkThin: isChecking ? limits : null,
       },

@@ -24,7 +24,7 @@ export const shapesScreen: StepScreen = {
     const deviation = traced?.deviation ?? null;
     const tried = traced?.tried ?? null;
     return {
-      wishes: { upTo: "simplify", measure: true, trying: desk.trying },
+      wishes: { upTo: "edit", measure: true, trying: desk.trying },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
       marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]),

@@ -1,0 +1,165 @@
+// Figures that are drawn: circles and ellipses, rectangles, polygons, strokes of a width and free outlines, as closed paths.
+import {
+  type CubicPath,
+  cosineBetween,
+  flattenPath,
+  lengthOf,
+  mapPath,
+  polygonPath,
+  reversePath,
+  withEnds,
+} from "../geometry/index.ts";
+import { type Point, sineAndCosine } from "../raster/index.ts";
+import { circlePath, fitPolyline } from "../trace/index.ts";
+
+/** Lengths and places in one unit, whichever. */
+export type Figure =
+  | {
+      readonly kind: "ellipse";
+      readonly at: Point;
+      readonly width: number;
+      readonly height: number;
+      readonly angleDeg: number;
+    }
+  | {
+      readonly kind: "rectangle";
+      readonly at: Point;
+      readonly width: number;
+      readonly height: number;
+      /** Of its corners. */
+      readonly radius: number;
+      readonly angleDeg: number;
+    }
+  /** A regular polygon, its corners on a circle of this width, the first at the top. */
+  | {
+      readonly kind: "polygon";
+      readonly at: Point;
+      readonly width: number;
+      readonly corners: number;
+      readonly angleDeg: number;
+    }
+  | { readonly kind: "stroke"; readonly curve: ArrayLike<number>; readonly width: number }
+  | { readonly kind: "outline"; readonly curves: readonly ArrayLike<number>[] };
+
+/** A figure's closed paths; their non-zero winding is its area. */
+export function figurePaths(figure: Figure): CubicPath[] {
+  if (figure.kind === "outline") return figure.curves.map((curve) => closed(Float64Array.from(curve)));
+  if (figure.kind === "stroke") return widenStroke(Float64Array.from(figure.curve), figure.width);
+  const { at, angleDeg } = figure;
+  const { sin, cos } = turn(angleDeg);
+  const place = (x: number, y: number) => [at.x + x * cos - y * sin, at.y + x * sin + y * cos] as const;
+  return [mapPath(uprightPath(figure), place)];
+}
+
+type Upright = Extract<Figure, { readonly at: Point }>;
+
+/** About the origin, turning as outer rings of faces do. */
+function uprightPath(figure: Upright): CubicPath {
+  const { width } = figure;
+  if (figure.kind === "ellipse") return mapPath(circlePath(0, 0, 0.5, false), (x, y) => [x * width, y * figure.height]);
+  if (figure.kind === "polygon") {
+    const points: number[] = [];
+    for (let k = 0; k < figure.corners; k++) {
+      const { sin, cos } = turn(-(360 * k) / figure.corners);
+      points.push((sin * width) / 2, (-cos * width) / 2);
+    }
+    return polygonPath(points);
+  }
+  const [x, y] = [width / 2, figure.height / 2];
+  const r = Math.min(figure.radius, x, y);
+  if (r <= 0) return polygonPath([-x, -y, -x, y, x, y, x, -y]);
+  return roundedPath(x, y, r);
+}
+
+/** A quarter circle of radius 1 as one cubic: 4/3 (sqrt 2 - 1). */
+const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
+
+function roundedPath(x: number, y: number, r: number): CubicPath {
+  const k = r * (1 - KAPPA);
+  const out: number[] = [-x, -y + r];
+  const line = (px: number, py: number) => out.push(...out.slice(-2), px, py, px, py);
+  const corner = (c1x: number, c1y: number, c2x: number, c2y: number, px: number, py: number) =>
+    out.push(c1x, c1y, c2x, c2y, px, py);
+  line(-x, y - r);
+  corner(-x, y - k, -x + k, y, -x + r, y);
+  line(x - r, y);
+  corner(x - k, y, x, y - k, x, y - r);
+  line(x, -y + r);
+  corner(x, -y + k, x - k, -y, x - r, -y);
+  line(-x + r, -y);
+  corner(-x + k, -y, -x, -y + k, -x, -y + r);
+  return Float64Array.from(out);
+}
+
+/** Sine and cosine of any angle. */
+export function turn(angleDeg: number): { readonly sin: number; readonly cos: number } {
+  const rest = angleDeg - 360 * Math.round(angleDeg / 360);
+  if (rest >= -90 && rest <= 90) return sineAndCosine(rest);
+  const { sin, cos } = sineAndCosine(rest > 0 ? rest - 180 : rest + 180);
+  return { sin: -sin, cos: -cos };
+}
+
+function closed(path: CubicPath): CubicPath {
+  return withEnds(path, path[0], path[1], path[0], path[1]);
+}
+
+/** Curves of strokes are followed and drawn again this closely, in the figure's unit. */
+const FINE_SHARE = 0.004;
+/** Turns of more than this are corners of a stroke: rounded, outside (cosine of 20 degrees). */
+const CORNER_COSINE = 0.94;
+
+/** The area within half a width of a line, with flat ends; round at its corners. */
+export function widenStroke(curve: CubicPath, width: number): CubicPath[] {
+  const fine = Math.max(1e-4, width * FINE_SHARE);
+  const clean = dropRepeats(flattenPath(curve, fine));
+  if (clean.length < 4) return [circlePath(clean[0], clean[1], width / 2, false)];
+  const parts: CubicPath[] = [];
+  const turns: number[] = [];
+  let first = 0;
+  const last = clean.length / 2 - 1;
+  for (let i = 1; i <= last; i++) {
+    const isEnd = i === last;
+    if (!isEnd && !isSharp(clean, i)) continue;
+    parts.push(band(clean.slice(first * 2, i * 2 + 2), width / 2, fine));
+    if (!isEnd) turns.push(i);
+    first = i;
+  }
+  return [...parts, ...turns.map((i) => circlePath(clean[i * 2], clean[i * 2 + 1], width / 2, false))];
+}
+
+function dropRepeats(line: readonly number[]): number[] {
+  const out = [line[0], line[1]];
+  for (let i = 2; i + 1 < line.length; i += 2)
+    if (line[i] !== out[out.length - 2] || line[i + 1] !== out[out.length - 1]) out.push(line[i], line[i + 1]);
+  return out;
+}
+
+function isSharp(line: readonly number[], i: number): boolean {
+  const o = i * 2;
+  return (
+    cosineBetween(line[o] - line[o - 2], line[o + 1] - line[o - 1], line[o + 2] - line[o], line[o + 3] - line[o + 1]) <
+    CORNER_COSINE
+  );
+}
+
+/** Both sides of a smooth line, joined at its ends. */
+function band(line: readonly number[], half: number, fine: number): CubicPath {
+  const n = line.length / 2;
+  const left: number[] = [];
+  const right: number[] = [];
+  for (let i = 0; i < n; i++) {
+    const [a, b] = [Math.max(0, i - 1), Math.min(n - 1, i + 1)];
+    const [dx, dy] = [line[b * 2] - line[a * 2], line[b * 2 + 1] - line[a * 2 + 1]];
+    const length = lengthOf(dx, dy) || 1;
+    const [nx, ny] = [(dy / length) * half, (-dx / length) * half];
+    left.push(line[i * 2] + nx, line[i * 2 + 1] + ny);
+    right.push(line[i * 2] - nx, line[i * 2 + 1] - ny);
+  }
+  if (n === 2) return polygonPath([left[0], left[1], right[0], right[1], right[2], right[3], left[2], left[3]]);
+  const [there, back] = [fitPolyline(right, fine), reversePath(fitPolyline(left, fine))];
+  const join = (x0: number, y0: number, x1: number, y1: number) => [x0, y0, x1, y1, x1, y1];
+  const out = [...there];
+  out.push(...join(out[out.length - 2], out[out.length - 1], back[0], back[1]), ...back.subarray(2));
+  out.push(...join(out[out.length - 2], out[out.length - 1], out[0], out[1]));
+  return Float64Array.from(out);
+}

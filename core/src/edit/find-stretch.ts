@@ -1,0 +1,90 @@
+// Where a stretch of boundary is now that an edit was made on: by its ends, and by the spots on its sides.
+import { lengthOf, nearestOnPath, pointAlong, segmentCount } from "../geometry/index.ts";
+import type { PlanarMap } from "../trace/index.ts";
+import type { LineChange } from "./edits.ts";
+import { hasSpot } from "./find-face.ts";
+
+/** A stretch of one edge, in the edge's direction or against it; all of a closed one from its first node to its first node. */
+export interface Stretch {
+  readonly edge: number;
+  readonly from: number;
+  readonly to: number;
+  readonly isBack: boolean;
+}
+
+/** How far its ends may have moved since, px. */
+const REACH_PX = 3;
+/** An end this near a node is at the node, px. */
+const AT_NODE_PX = 0.4;
+
+/** The stretch that runs as `was` did; null where there is none. */
+export function findStretch(map: PlanarMap, { was, left, right }: LineChange): Stretch | null {
+  const isRing = was[0] === was[was.length - 2] && was[1] === was[was.length - 1];
+  const middle = pointAlong(was, segmentCount(was) / 2);
+  let best: Stretch | null = null;
+  let least = Number.POSITIVE_INFINITY;
+  map.edges.forEach((edge, e) => {
+    for (const isBack of [false, true]) {
+      const [own, other] = isBack ? [edge.right, edge.left] : [edge.left, edge.right];
+      if (!isOf(map, own, left) || !isOf(map, other, right)) continue;
+      const found = isRing ? wholeRing(map, e, isBack, was) : between(map, e, isBack, was);
+      if (!found) continue;
+      const half = nearestOnPath(edge.path, middle[0], middle[1]);
+      const off =
+        found.off + (half?.distance ?? 0) + (isWithin(found, half?.at ?? 0, segmentCount(edge.path)) ? 0 : REACH_PX);
+      if (off < least) [best, least] = [found, off];
+    }
+  });
+  return best;
+}
+
+/** Whether a face is of the spot; a spot that is gone from the map was merged into whatever is there. */
+function isOf(map: PlanarMap, face: number, spotId: string | null): boolean {
+  const own = face < 0 ? null : map.faces[face].spotId;
+  return own === spotId || (spotId !== null && !hasSpot(map, spotId));
+}
+
+type Found = Stretch & { readonly off: number };
+
+function wholeRing(map: PlanarMap, e: number, isBack: boolean, was: Float64Array): Found | null {
+  const { path, start } = map.edges[e];
+  if (start >= 0) return null;
+  let off = 0;
+  for (let i = 0; i + 2 < was.length; i += 6) {
+    const nearest = nearestOnPath(path, was[i], was[i + 1], 2 * REACH_PX);
+    if (!nearest) return null;
+    off = Math.max(off, nearest.distance);
+  }
+  return { edge: e, from: 0, to: segmentCount(path), isBack, off };
+}
+
+function between(map: PlanarMap, e: number, isBack: boolean, was: Float64Array): Found | null {
+  const { path, start } = map.edges[e];
+  const n = was.length;
+  const first = endOn(path, was[0], was[1]);
+  const last = first && endOn(path, was[n - 2], was[n - 1]);
+  if (!first || !last) return null;
+  const [a, b] = isBack ? [last, first] : [first, last];
+  const segments = segmentCount(path);
+  const off = first.distance + last.distance;
+  if (start < 0) {
+    // Over the first node of a ring, if need be.
+    const from = a.at === segments ? 0 : a.at;
+    const to = b.at > from ? b.at : b.at + segments;
+    return to - from > 1e-6 ? { edge: e, from, to, isBack, off } : null;
+  }
+  return b.at - a.at > 1e-6 ? { edge: e, from: a.at, to: b.at, isBack, off } : null;
+}
+
+/** The nearest place on a path, at a node if one is about there. */
+function endOn(path: Float64Array, x: number, y: number) {
+  const nearest = nearestOnPath(path, x, y, REACH_PX);
+  if (!nearest) return null;
+  const node = Math.round(nearest.at);
+  const isAtNode = lengthOf(path[node * 6] - x, path[node * 6 + 1] - y) <= Math.max(nearest.distance, AT_NODE_PX);
+  return isAtNode ? { ...nearest, at: node } : nearest;
+}
+
+function isWithin({ from, to }: Stretch, at: number, segments: number): boolean {
+  return at >= from ? at <= to : at + segments <= to;
+}
