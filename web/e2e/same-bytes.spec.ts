@@ -58,6 +58,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
     checkThin: null,
     measure: false,
     trying: null,
+    byHand: false,
   };
   const theirs = await page.evaluate(
     ({ workerUrl, request }) =>

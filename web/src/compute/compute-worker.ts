@@ -146,7 +146,13 @@ const get: Get<StepResults> = (step) => resultOf(cache.kept, step);
 
 /** What shapes are shown and written from. */
 function drawing() {
-  return { prepared: get("prepare"), reduction: get("reduce"), edited: get("edit") };
+  return {
+    prepared: get("prepare"),
+    reduction: get("reduce"),
+    traced: get("trace"),
+    edited: get("edit"),
+    map: get("edit").drawing,
+  };
 }
 
 function tellPrepared(id: number, view: PreparedView): void {
@@ -191,7 +197,7 @@ function isNews(message: ComputeMessage["type"], from: readonly unknown[]): bool
 }
 
 function tellShapes(request: ComputeRequest): void {
-  if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying])) return;
+  if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying, request.byHand])) return;
   tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
 }
 

@@ -1,10 +1,11 @@
 // What passes between the page and its computing worker.
 import type { NearPair, ThinLimits, ThinPlace, Warning } from "@plain-palette/core/checks";
+import type { HandEdge } from "@plain-palette/core/edit";
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
-import type { Recipe, SimplifyEntry } from "@plain-palette/core/recipe";
+import type { Recipe, ShapeEntry } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
 import type { Deviation } from "@plain-palette/core/trace";
 
@@ -24,8 +25,10 @@ export interface ComputeRequest {
   readonly checkThin: ThinLimits | null;
   /** Whether curves are measured against the boundaries of the picture. */
   readonly measure: boolean;
-  /** A simplification that is looked at before it is taken. */
-  readonly trying: SimplifyEntry | null;
+  /** A change of shapes that is looked at before it is taken. */
+  readonly trying: ShapeEntry | null;
+  /** Whether someone works on the shapes by hand and has to find their nodes. */
+  readonly byHand: boolean;
 }
 
 /** What the page asks besides, of what was computed last: what is wanted, and the answer. */
@@ -133,7 +136,13 @@ export interface TracedView {
   /** The lowest first. */
   readonly layers: readonly DrawnLayer[];
   readonly edges: readonly CubicPath[];
-  readonly counts: { readonly shapes: number; readonly nodes: number };
+  readonly counts: ShapeCounts;
+  /** The same before anything was done to them by hand. */
+  readonly asTraced: ShapeCounts;
+  /** Entries of the shapes that change nothing, with the reason, by their id. */
+  readonly misfits: ReadonlyMap<string, string>;
+  /** What a hand finds; null where nobody works by hand. */
+  readonly hand: HandView | null;
   /** Shapes so small that they keep to a fine tolerance. */
   readonly fine: number;
   readonly deviation: Deviation | null;
@@ -141,7 +150,18 @@ export interface TracedView {
   readonly coverage: ReadonlyMap<string, number>;
 }
 
-/** What a simplification would do: the boundaries that it changes, as they are and as they would be. */
+export interface ShapeCounts {
+  readonly shapes: number;
+  readonly nodes: number;
+}
+
+/** Boundaries with the spots on their sides, and shapes. */
+export interface HandView {
+  readonly edges: readonly HandEdge[];
+  readonly faces: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
+}
+
+/** What a change of shapes would do: the boundaries that it changes, as they are and as they would be. */
 export interface TriedView {
   readonly before: readonly CubicPath[];
   readonly after: readonly CubicPath[];

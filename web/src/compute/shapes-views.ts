@@ -1,6 +1,7 @@
 // Shapes as the page shows them and as files to keep.
+import { applyEdit, type Edited, type NamedEdit } from "@plain-palette/core/edit";
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
-import { type Prepared, placeSimplifications, printWidthMm } from "@plain-palette/core/recipe";
+import { type Prepared, placeEdits, printWidthMm } from "@plain-palette/core/recipe";
 import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
   countFineShapes,
@@ -10,21 +11,25 @@ import {
   layersOf,
   measureDeviation,
   type PlanarMap,
-  type Simplification,
-  simplifyMap,
   spotCoverage,
   spotPaths,
 } from "@plain-palette/core/trace";
 import { zipSync } from "fflate";
-import type { ComputeRequest, TracedView, TriedView, WantedShapes } from "./messages.ts";
+import type { ComputeRequest, HandView, TracedView, TriedView, WantedShapes } from "./messages.ts";
 
 interface Traced {
   readonly prepared: Prepared;
   readonly reduction: Reduction;
+  readonly traced: Drawing;
+  readonly edited: Edited;
   readonly map: Drawing;
 }
 
-export function viewShapes({ measure, trying }: ComputeRequest, { prepared, reduction, map }: Traced): TracedView {
+export function viewShapes(
+  { measure, trying, byHand, recipe }: ComputeRequest,
+  { prepared, reduction, traced, edited, map }: Traced,
+): TracedView {
+  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
   const fillsOf = (layer: PlanarMap) =>
     reduction.spots
       .map(({ id: spotId }) => ({ spotId, paths: spotPaths(layer, spotId) }))
@@ -33,25 +38,42 @@ export function viewShapes({ measure, trying }: ComputeRequest, { prepared, redu
     layers: layersOf(map).map((layer) => ({ fills: fillsOf(layer), isAbutting: layer === map })),
     edges: map.edges.map((edge) => edge.path),
     counts: countShapes(map),
+    asTraced: countShapes(traced),
+    misfits: edited.misfits,
+    hand: byHand ? viewHand(map) : null,
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
-    tried: trying ? viewTried(map, placeSimplifications([trying], prepared.frame)) : null,
+    tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx)[0]) : null,
     coverage: spotCoverage(map),
   };
 }
 
-function viewTried(map: PlanarMap, tried: readonly Simplification[]): TriedView {
-  const simple = simplifyMap(map, tried);
-  const faces = tried.flatMap(({ scope }) => (scope.kind === "shape" ? (map.faces[faceAt(map, scope.at)] ?? []) : []));
-  const changed = map.edges.flatMap(({ path: before }, e) => {
-    const after = simple.edges[e]?.path;
-    return !after || after === before ? [] : [{ before, after }];
-  });
+function viewHand(map: PlanarMap): HandView {
+  const spotOf = (face: number) => map.faces[face]?.spotId ?? null;
   return {
-    before: changed.map(({ before }) => before),
-    after: changed.map(({ after }) => after),
-    picked: faces.flatMap(({ paths }) => paths),
-    nodes: countShapes(simple).nodes,
+    edges: map.edges.map(({ path, start, end, left, right }) => ({
+      ...{ path, start, end },
+      left: spotOf(left),
+      right: spotOf(right),
+    })),
+    faces: map.faces.map(({ spotId, paths }) => ({ spotId, paths })),
+  };
+}
+
+function viewTried(map: Drawing, tried: NamedEdit | undefined): TriedView | null {
+  if (!tried) return null;
+  const { edit } = tried;
+  const made = applyEdit(map, edit);
+  const then = typeof made === "string" ? map : made;
+  const at = edit.kind === "simplify" && edit.scope.kind === "shape" ? edit.scope.at : null;
+  const face = at && map.faces[faceAt(map, at)];
+  const pathsOf = (drawing: PlanarMap) => new Set(drawing.edges.map(({ path }) => path));
+  const [old, fresh] = [pathsOf(map), pathsOf(then)];
+  return {
+    before: [...old].filter((path) => !fresh.has(path)),
+    after: [...fresh].filter((path) => !old.has(path)),
+    picked: face ? face.paths : [],
+    nodes: countShapes(then).nodes,
   };
 }
 

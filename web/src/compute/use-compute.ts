@@ -108,6 +108,7 @@ export interface ComputeWishes {
   readonly checkThin?: ComputeRequest["checkThin"];
   readonly measure?: boolean;
   readonly trying?: ComputeRequest["trying"];
+  readonly byHand?: boolean;
 }
 
 /** Asks the worker; undefined where it could not answer, which is said on the table. */
@@ -195,10 +196,18 @@ export function useWishes(
   { want }: Compute,
   { hash }: Job["artwork"],
   recipe: Recipe,
-  { upTo, focusId = null, compare = null, checkThin = null, measure = false, trying = null }: ComputeWishes,
+  {
+    upTo,
+    focusId = null,
+    compare = null,
+    checkThin = null,
+    measure = false,
+    trying = null,
+    byHand = false,
+  }: ComputeWishes,
 ): void {
   useEffect(
-    () => want({ hash, recipe, upTo, focusId, compare, checkThin, measure, trying }),
-    [want, hash, recipe, upTo, focusId, compare, checkThin, measure, trying],
+    () => want({ hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand }),
+    [want, hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand],
   );
 }

@@ -5,6 +5,8 @@ import type { TableLayer } from "./layers.ts";
 /** A place in table units, with the modifiers held and how many table units a screen pixel is. */
 export interface ToolEvent extends Point {
   readonly isStraight: boolean;
+  /** Whether the key is held that leaves what draws the hand to itself (Alt). */
+  readonly isFree: boolean;
   readonly unitsPerPx: number;
 }
 
@@ -18,6 +20,8 @@ export interface TableTool {
   onPress(event: ToolEvent): void;
   onDrag(event: ToolEvent): void;
   onRelease(event: ToolEvent): void;
+  /** A key while the table has the focus; whether the tool took it. */
+  onKey?(key: string, isLarge: boolean): boolean;
   /** The pointer moves without being pressed. */
   onHover?(event: ToolEvent): void;
 }

@@ -26,8 +26,13 @@ interface Wanted {
 }
 
 /** A place of the screen, as a tool gets it. */
-function toolEvent(px: number, py: number, isStraight: boolean, { zoom, x, y }: View): ToolEvent {
-  return { x: (px - x) / zoom, y: (py - y) / zoom, isStraight, unitsPerPx: 1 / zoom };
+function toolEvent(
+  px: number,
+  py: number,
+  { shiftKey, altKey }: { readonly shiftKey: boolean; readonly altKey: boolean },
+  { zoom, x, y }: View,
+): ToolEvent {
+  return { x: (px - x) / zoom, y: (py - y) / zoom, isStraight: shiftKey, isFree: altKey, unitsPerPx: 1 / zoom };
 }
 
 export function useTableHand(wanted: Wanted) {
@@ -59,14 +64,14 @@ function usePointer({ table, tool, isSplit, onPointer }: Wanted, isSpaceHeld: bo
     if (isSplit && Math.abs(at.x - splitX) < DIVIDER_PX) drag.current = "split";
     else if (tool && event.button === 0 && !isSpaceHeld) {
       drag.current = "tool";
-      tool.onPress(toolEvent(at.x, at.y, event.shiftKey, shown));
+      tool.onPress(toolEvent(at.x, at.y, event, shown));
     } else drag.current = { x: event.clientX, y: event.clientY, view: shown };
   };
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {
     const at = inTable(event);
     const held = drag.current;
     if (!shown) return;
-    const place = toolEvent(at.x, at.y, event.shiftKey, shown);
+    const place = toolEvent(at.x, at.y, event, shown);
     if (held === "split") setSplitAt(Math.min(0.98, Math.max(0.02, at.x / size.width)));
     else if (held === "tool") tool?.onDrag(place);
     else if (held)
@@ -78,7 +83,7 @@ function usePointer({ table, tool, isSplit, onPointer }: Wanted, isSpaceHeld: bo
     const held = drag.current;
     drag.current = null;
     const at = inTable(event);
-    if (held === "tool" && shown) tool?.onRelease(toolEvent(at.x, at.y, event.shiftKey, shown));
+    if (held === "tool" && shown) tool?.onRelease(toolEvent(at.x, at.y, event, shown));
   };
   const onPointerLeave = () => {
     if (drag.current === null) onPointer(null);
@@ -99,7 +104,7 @@ function useKeyboard({ table, tool, onPointer }: Wanted) {
     if (!tool || !shown) return false;
     const at = crosshair ?? { x: size.width / 2, y: size.height / 2, isPressed: false };
     if (event.key === "Enter") {
-      const place = toolEvent(at.x, at.y, event.shiftKey, shown);
+      const place = toolEvent(at.x, at.y, event, shown);
       if (at.isPressed) tool.onRelease(place);
       else tool.onPress(place);
       setCrosshair({ ...at, isPressed: !at.isPressed });
@@ -108,7 +113,7 @@ function useKeyboard({ table, tool, onPointer }: Wanted) {
     if (!arrow) return false;
     const by = event.shiftKey ? CARRY_PX.shift : CARRY_PX.plain;
     const next = { ...at, x: at.x + arrow[0] * by, y: at.y + arrow[1] * by };
-    const place = toolEvent(next.x, next.y, false, shown);
+    const place = toolEvent(next.x, next.y, { shiftKey: false, altKey: event.altKey }, shown);
     if (at.isPressed) tool.onDrag(place);
     else tool.onHover?.(place);
     onPointer(place);
@@ -127,7 +132,7 @@ function useKeyboard({ table, tool, onPointer }: Wanted) {
     return true;
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (workTool(event) || moveTable(event)) event.preventDefault();
+    if (tool?.onKey?.(event.key, event.shiftKey) || workTool(event) || moveTable(event)) event.preventDefault();
   };
   return { crosshair, onKeyDown };
 }

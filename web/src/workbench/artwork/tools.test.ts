@@ -12,6 +12,7 @@ const at = (x: number, y: number, part: Partial<ToolEvent> = {}): ToolEvent => (
   y,
   unitsPerPx: 1,
   isStraight: false,
+  isFree: false,
   ...part,
 });
 

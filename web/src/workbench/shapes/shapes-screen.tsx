@@ -1,14 +1,29 @@
 // Shapes on the bench: the traced picture, how far its curves are from the source, and a simplification that is tried.
 import { useCallback, useMemo, useState } from "react";
 import { STEP_NAMES } from "../../job/step-names.ts";
+import type { TableTool } from "../../light-table/tool.ts";
 import { count } from "../count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { StepScreen } from "../screen.ts";
+import { brushTool, drawTool, partTool } from "./by-hand/draw-tool.ts";
+import { type HandDesk, type HandMode, useHandDesk } from "./by-hand/hand-desk.ts";
+import { handLayers } from "./by-hand/hand-layers.ts";
+import { linesTool } from "./by-hand/lines-tool.ts";
+import { piecesTool } from "./by-hand/pieces-tool.ts";
 import { DistanceLegend } from "./distance-legend.tsx";
 import { distanceLayers, triedLayers } from "./shape-layers.ts";
 import { shapePicker } from "./shape-picker.ts";
 import { type ChangeShapesDesk, EMPTY_SHAPES_DESK, type ShapesDesk } from "./shapes-desk.ts";
 import { ShapesStep } from "./shapes-step.tsx";
+
+const TOOLS: Readonly<Record<HandMode, (desk: HandDesk) => TableTool>> = {
+  lines: linesTool,
+  pieces: piecesTool,
+  draw: drawTool,
+  part: partTool,
+  brush: brushTool,
+};
+const toolOf = (desk: HandDesk) => TOOLS[desk.mode](desk);
 
 export const shapesScreen: StepScreen = {
   id: "shapes",
@@ -23,14 +38,27 @@ export const shapesScreen: StepScreen = {
     const change: ChangeShapesDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
     const deviation = traced?.deviation ?? null;
     const tried = traced?.tried ?? null;
+    const isByHand = desk.section === "hand";
+    const hand = useHandDesk(isByHand ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
+    const handMarks = isByHand && traced?.hand ? handLayers(hand) : undefined;
     return {
-      wishes: { upTo: "edit", measure: true, trying: desk.trying },
+      wishes: { upTo: "edit", measure: !isByHand, trying: desk.trying, byHand: isByHand },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
-      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]),
-      tool: shapePicker(desk, change, prepared),
+      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? handMarks,
+      tool: isByHand && traced?.hand ? { tool: toolOf(hand), overlays: [] } : shapePicker(desk, change, prepared),
       legend: look === "distance" && deviation ? <DistanceLegend mmPerPx={mmPerPx} /> : null,
-      panel: <ShapesStep computed={computed} ask={ask} mmPerPx={mmPerPx} desk={desk} change={change} table={table} />,
+      panel: (
+        <ShapesStep
+          computed={computed}
+          ask={ask}
+          mmPerPx={mmPerPx}
+          desk={desk}
+          hand={hand}
+          change={change}
+          table={table}
+        />
+      ),
     };
   },
 };

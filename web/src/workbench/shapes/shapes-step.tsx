@@ -5,6 +5,8 @@ import type { TableControls } from "../../light-table/use-table-view.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
 import { Panel } from "../panel.tsx";
+import type { HandDesk } from "./by-hand/hand-desk.ts";
+import { HandSection } from "./by-hand/hand-section.tsx";
 import { FilesSection } from "./files-section.tsx";
 import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
 import { SimplifySection } from "./simplify-section.tsx";
@@ -15,16 +17,25 @@ interface Props {
   readonly ask: Ask;
   readonly mmPerPx: number;
   readonly desk: ShapesDesk;
+  readonly hand: HandDesk;
   readonly change: ChangeShapesDesk;
   readonly table: RefObject<TableControls | null>;
 }
 
-const TITLES: Readonly<Record<ShapeSection, string>> = { trace: "Trace", simplify: "Fewer nodes", files: "Files" };
+const TITLES: Readonly<Record<ShapeSection, string>> = {
+  trace: "Trace",
+  hand: "By hand",
+  simplify: "Fewer nodes",
+  files: "Files",
+};
 
-export function ShapesStep({ computed, ask, mmPerPx, desk, change, table }: Props) {
-  useEscape(() => change({ trying: null }));
+export function ShapesStep({ computed, ask, mmPerPx, desk, hand, change, table }: Props) {
+  useEscape(() => {
+    change({ trying: null });
+    hand.letGo();
+  });
   return (
-    <Panel isDone={desk.trying === null}>
+    <Panel isDone={desk.trying === null && desk.section !== "hand"}>
       <SectionTabs
         label="What to do with the shapes"
         value={desk.section}
@@ -32,6 +43,7 @@ export function ShapesStep({ computed, ask, mmPerPx, desk, change, table }: Prop
         onChange={(section) => change({ section, trying: null })}
       >
         {desk.section === "trace" && <TraceSection traced={computed.traced} mmPerPx={mmPerPx} table={table} />}
+        {desk.section === "hand" && <HandSection desk={hand} computed={computed} table={table} />}
         {desk.section === "simplify" && (
           <SimplifySection computed={computed} mmPerPx={mmPerPx} desk={desk} change={change} />
         )}

@@ -29,7 +29,7 @@ const SCOPES: readonly { readonly value: Scope["kind"]; readonly text: string }[
 
 export function SimplifySection({ computed, mmPerPx, desk, change }: Props) {
   const { entries } = useJob((state) => state.recipe.shapes);
-  const simplify = entries.filter(({ kind }) => kind === "simplify");
+  const simplify = entries.filter((one): one is SimplifyEntry => one.kind === "simplify");
   const edit = useJob((state) => state.edit);
   const setEntries = (changed: readonly ShapeEntry[]) =>
     edit((r) => ({ ...r, shapes: { ...r.shapes, entries: [...changed] } }));

@@ -142,7 +142,7 @@ describe("the hand on an area", () => {
     numbers: { as: "fill", angleDeg: 0 },
     ...{ start: null, stop: null, turn: null, entryIds: [] },
   } as unknown as SewnArea;
-  const event = (x: number, y: number) => ({ x, y, isStraight: false, unitsPerPx: 0.2 });
+  const event = (x: number, y: number) => ({ x, y, isStraight: false, isFree: false, unitsPerPx: 0.2 });
 
   function handOn(chosen: SewnArea | null) {
     const done: string[] = [];

@@ -25,7 +25,13 @@ const MADE = {
 } as unknown as Stones;
 
 /** Half a millimetre to the pixel, five screen pixels to one of them. */
-const event = (xMm: number, yMm: number) => ({ x: xMm / 0.5, y: yMm / 0.5, isStraight: false, unitsPerPx: 0.2 });
+const event = (xMm: number, yMm: number) => ({
+  x: xMm / 0.5,
+  y: yMm / 0.5,
+  isStraight: false,
+  isFree: false,
+  unitsPerPx: 0.2,
+});
 
 function handAmong(mode: HandMode = "choose") {
   const done: string[] = [];

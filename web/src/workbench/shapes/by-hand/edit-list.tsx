@@ -1,0 +1,68 @@
+// Everything done to the shapes by hand: each in force or not, shown on the table, taken out; those that lost their place say so.
+import { formatHex } from "@plain-palette/core/colour";
+import type { Spot } from "@plain-palette/core/reduce";
+import { Button } from "../../../parts/button.tsx";
+import { EntryRow } from "../../../parts/entry-row.tsx";
+import { Group } from "../../panel.tsx";
+import { sourceScale } from "./draw-tool.ts";
+import { placeOfEdit, sayEdit } from "./edit-words.ts";
+import type { HandDesk } from "./hand-desk.ts";
+
+interface Props {
+  readonly desk: HandDesk;
+  readonly spots: readonly Spot[];
+  readonly misfits: ReadonlyMap<string, string>;
+  showPlace(x: number, y: number): void;
+}
+
+export function EditList({ desk, spots, misfits, showPlace }: Props) {
+  const { entries, setEntries, entryId } = desk;
+  if (entries.length === 0) return null;
+  return (
+    <Group title={`Done by hand (${entries.length})`}>
+      <ol aria-label="Done by hand" className="border border-rule bg-card">
+        {entries.map((entry) => {
+          const { id, isOn } = entry;
+          const spotId = "spotId" in entry ? entry.spotId : undefined;
+          const spot = spots.find((one) => one.id === spotId);
+          const place = placeOfEdit(entry);
+          const misfit = misfits.get(id);
+          const words = sayEdit(entry, spots, desk.mmPerPx / sourceScale(desk));
+          return (
+            <li
+              key={id}
+              className={`border-t border-rule px-1.5 py-0.5 first:border-t-0 ${id === entryId ? "bg-sheet" : ""}`}
+            >
+              <EntryRow
+                words={words}
+                isOn={isOn}
+                {...(spotId !== undefined && { swatch: spot ? formatHex(spot.rgb) : null })}
+                onToggle={(next) => setEntries(entries.map((one) => (one.id === id ? { ...one, isOn: next } : one)))}
+                onRemove={() => setEntries(entries.filter((one) => one.id !== id))}
+              >
+                {place && (
+                  <Button
+                    look="quiet"
+                    className="px-1 text-xs"
+                    aria-label={`Show "${words}"`}
+                    onClick={() => {
+                      const { x, y } = desk.toPrepared(place);
+                      showPlace(x, y);
+                    }}
+                  >
+                    Show
+                  </Button>
+                )}
+              </EntryRow>
+              {misfit && isOn && (
+                <p role="status" className="pl-5 text-xs text-wrong">
+                  {misfit}
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </Group>
+  );
+}

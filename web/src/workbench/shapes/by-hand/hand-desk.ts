@@ -1,0 +1,201 @@
+// What is in hand while shapes are changed: the way of working, what is picked, and the entry that its numbers belong to.
+import { type HandEdge, type LineChange, type NodeRef, nodesAt, type ShapePick } from "@plain-palette/core/edit";
+import { type Frame, invertMap, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
+import { makeShapeEntry, type ShapeEntry } from "@plain-palette/core/recipe";
+import { useState } from "react";
+import type { HandView } from "../../../compute/messages.ts";
+import { useJob } from "../../../job/use-job.ts";
+import { nextEntryId } from "../../areas/entry-ids.ts";
+
+export const HAND_MODES = ["lines", "pieces", "draw", "part", "brush"] as const;
+export type HandMode = (typeof HAND_MODES)[number];
+
+/** A drag on the table: from where to where, prepared pixels, and what was taken hold of. */
+export interface Drag {
+  readonly from: Point;
+  readonly to: Point;
+  readonly holds:
+    | { readonly kind: "nodes" }
+    | {
+        readonly kind: "handle";
+        readonly edge: number;
+        readonly s: number;
+        readonly which: 0 | 1;
+        readonly isCorner: boolean;
+      }
+    | { readonly kind: "line"; readonly edge: number; readonly s: number; readonly t: number }
+    | { readonly kind: "box"; readonly adds: boolean }
+    | { readonly kind: "loop"; readonly adds: boolean; readonly points: readonly number[] }
+    | { readonly kind: "pieces" }
+    | { readonly kind: "sketch"; readonly points: readonly number[] };
+}
+
+export type FigureKind = "circle" | "ellipse" | "rectangle" | "polygon" | "line" | "curve" | "outline";
+
+/** Settings of what is drawn next. Lengths mm. */
+export interface DrawSettings {
+  readonly figure: FigureKind;
+  /** Null: a hole to the garment; undefined: the first spot. */
+  readonly spotId: string | null | undefined;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly radiusMm: number;
+  readonly corners: number;
+  readonly lineMm: number;
+  readonly isHeld: boolean;
+}
+
+export interface PartSettings {
+  readonly act: "part" | "join";
+  readonly isFree: boolean;
+  readonly gapMm: number;
+  readonly bridgeMm: number;
+  /** What the gap becomes; null: the garment. */
+  readonly becomes: string | null;
+}
+
+export interface BrushSettings {
+  readonly does: "smooth" | "straighten";
+  readonly radiusMm: number;
+  readonly strengthMm: number;
+  readonly keepsCorners: boolean;
+}
+
+export interface HandState {
+  readonly mode: HandMode;
+  readonly picksBy: "box" | "loop";
+  /** Places of picked nodes, and of the place on a line that was clicked, prepared pixels. */
+  readonly nodes: readonly Point[];
+  readonly onLine: Point | null;
+  readonly shapes: readonly ShapePick[];
+  /** Whether the next click picks the shape in whose place the picked one is put. */
+  readonly seeksPlace: boolean;
+  /** Nodes of an outline that is being drawn, x, y pairs. */
+  readonly outline: readonly number[];
+  readonly entryId: string | null;
+  readonly drag: Drag | null;
+  readonly draw: DrawSettings;
+  readonly part: PartSettings;
+  readonly brush: BrushSettings;
+}
+
+const EMPTY: HandState = {
+  mode: "lines",
+  picksBy: "box",
+  nodes: [],
+  onLine: null,
+  shapes: [],
+  seeksPlace: false,
+  outline: [],
+  entryId: null,
+  drag: null,
+  draw: {
+    figure: "circle",
+    spotId: undefined,
+    widthMm: 5,
+    heightMm: 3,
+    radiusMm: 0,
+    corners: 6,
+    lineMm: 1,
+    isHeld: false,
+  },
+  part: { act: "part", isFree: false, gapMm: 0.5, bridgeMm: 1, becomes: null },
+  brush: { does: "smooth", radiusMm: 3, strengthMm: 2, keepsCorners: true },
+};
+
+const NO_EDGES: readonly HandEdge[] = [];
+
+export interface HandDesk extends HandState {
+  readonly edges: readonly HandEdge[];
+  readonly faces: HandView["faces"];
+  readonly mmPerPx: number;
+  readonly entries: readonly ShapeEntry[];
+  /** The picked nodes as the map has them. */
+  readonly refs: readonly NodeRef[];
+  change(part: Partial<HandState>): void;
+  letGo(): void;
+  /** Takes changes of lines over; with the entry in hand, if they go on where it ended. */
+  takeLines(changes: readonly LineChange[], then?: Partial<HandState>): void;
+  /** Takes an entry over and has it in hand. */
+  take(parts: EntryParts, then?: Partial<HandState>): void;
+  setEntries(entries: readonly ShapeEntry[]): void;
+  toSource(place: Point): Point;
+  lineToSource(points: ArrayLike<number>): number[];
+  toPrepared(place: Point): Point;
+}
+
+type EntryParts = Parameters<typeof makeShapeEntry>[0] extends infer E
+  ? E extends unknown
+    ? Omit<E, "id" | "isOn">
+    : never
+  : never;
+
+/** Picked nodes are the same ones if they are this near, px: taking a change over rounds. */
+const SAME_PX = 0.01;
+/** Places are kept to a ten-thousandth of a pixel. */
+const fine = (value: number) => Math.round(value * 1e4) / 1e4;
+
+export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx: number): HandDesk {
+  const [state, setState] = useState<HandState>(EMPTY);
+  const { entries } = useJob((store) => store.recipe.shapes);
+  const edit = useJob((store) => store.edit);
+  const edges = hand?.edges ?? NO_EDGES;
+  const change = (part: Partial<HandState>) => setState((old) => ({ ...old, ...part }));
+  const setEntries = (next: readonly ShapeEntry[]) =>
+    edit((r) => ({ ...r, shapes: { ...r.shapes, entries: [...next] } }));
+  const lineToSource = (points: ArrayLike<number>) => {
+    const all = Array.from(points);
+    return (frame ? mapLine(frame.toSource, all) : all).map(fine);
+  };
+  const toSource = ({ x, y }: Point): Point => {
+    const at = frame ? mapPoint(frame.toSource, { x, y }) : { x, y };
+    return { x: fine(at.x), y: fine(at.y) };
+  };
+  const take: HandDesk["take"] = (parts, then = {}) => {
+    const id = nextEntryId(entries, "edit");
+    setEntries([...entries, makeShapeEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0])]);
+    change({ drag: null, entryId: id, ...then });
+  };
+  const takeLines: HandDesk["takeLines"] = (changes, then = {}) => {
+    if (changes.length === 0) {
+      change({ drag: null });
+      return;
+    }
+    const placed = changes.map((one) => ({ ...one, was: lineToSource(one.was), now: lineToSource(one.now) }));
+    const last = entries.at(-1);
+    const goesOn =
+      last?.kind === "line" &&
+      last.id === state.entryId &&
+      last.isOn &&
+      last.changes.length === placed.length &&
+      placed.every(({ was }, k) => isSameLine(was, last.changes[k]?.now ?? []));
+    if (!goesOn) {
+      take({ kind: "line", changes: placed }, then);
+      return;
+    }
+    const changed = placed.map((one, k) => ({ ...one, was: last.changes[k]?.was ?? one.was }));
+    setEntries([...entries.slice(0, -1), { ...last, changes: changed }]);
+    change({ drag: null, ...then });
+  };
+  return {
+    ...state,
+    edges,
+    faces: hand?.faces ?? [],
+    mmPerPx,
+    entries,
+    refs: state.nodes.flatMap((place) => nodesAt(edges, place, SAME_PX)),
+    change,
+    letGo: () =>
+      change({ nodes: [], onLine: null, shapes: [], seeksPlace: false, outline: [], entryId: null, drag: null }),
+    takeLines,
+    take,
+    setEntries,
+    toSource,
+    lineToSource,
+    toPrepared: (place) => (frame ? mapPoint(invertMap(frame.toSource), place) : place),
+  };
+}
+
+function isSameLine(a: readonly number[], b: readonly number[]): boolean {
+  return a.length === b.length && a.every((v, i) => Math.abs(v - (b[i] ?? 0)) < SAME_PX);
+}

@@ -1,0 +1,202 @@
+// Pieces: picked shapes with what they enclose, moved by numbers, turned, flipped, scaled, copied, taken away, made round.
+import { boundsOfAll } from "@plain-palette/core/geometry";
+import type { ShapeEntryOf } from "@plain-palette/core/recipe";
+import type { Spot } from "@plain-palette/core/reduce";
+import { useState } from "react";
+import { Button } from "../../../parts/button.tsx";
+import { MmField, NumberField } from "../../../parts/fields.tsx";
+import { SelectField } from "../../../parts/select-field.tsx";
+import { Fact, Group } from "../../panel.tsx";
+import { sourceScale } from "./draw-tool.ts";
+import type { HandDesk } from "./hand-desk.ts";
+import { movedBy, pickedFaces, takeAway } from "./pieces-tool.ts";
+
+interface Props {
+  readonly desk: HandDesk;
+  readonly spots: readonly Spot[];
+}
+
+export function PiecesGroup({ desk, spots }: Props) {
+  const { shapes, entries, entryId, change, seeksPlace } = desk;
+  const last = entries.at(-1);
+  const placedEntry = last?.kind === "pieces" && last.id === entryId && last.placed.length === 1 ? last : null;
+  if (shapes.length === 0 && !placedEntry)
+    return (
+      <Group title="Pieces">
+        <p className="text-xs text-soft">
+          Nothing is picked. Click a shape on the table: what it encloses comes along, as a letter with its counter.
+        </p>
+      </Group>
+    );
+  return (
+    <Group title="Pieces">
+      <PickedSize desk={desk} />
+      <div className="flex flex-wrap gap-1 py-1">
+        <Button className="px-2 py-0.5 text-xs" onClick={() => movedBy(desk, 2 / desk.mmPerPx, 2 / desk.mmPerPx, true)}>
+          Copy
+        </Button>
+        <Button className="px-2 py-0.5 text-xs" onClick={() => takeAway(desk)}>
+          Take away
+        </Button>
+        <Button
+          className="px-2 py-0.5 text-xs"
+          aria-pressed={seeksPlace}
+          onClick={() => change({ seeksPlace: !seeksPlace })}
+        >
+          Put in place of ...
+        </Button>
+      </div>
+      {placedEntry ? <Placed desk={desk} entry={placedEntry} /> : <StartPlacing desk={desk} />}
+      <Recolour desk={desk} spots={spots} />
+      <MakeRound desk={desk} />
+    </Group>
+  );
+}
+
+function PickedSize({ desk }: { desk: HandDesk }) {
+  const picked = pickedFaces(desk);
+  if (picked.length === 0) return null;
+  const { left, top, right, bottom } = boundsOfAll(picked.flatMap((face) => desk.faces[face]?.paths ?? []));
+  const mm = (px: number) => (px * desk.mmPerPx).toFixed(2);
+  return (
+    <dl>
+      <Fact label={picked.length === 1 ? "Picked: 1 shape" : `Picked: ${picked.length} shapes`}>
+        {mm(right - left)} × {mm(bottom - top)} mm
+      </Fact>
+    </dl>
+  );
+}
+
+/** Turning and scaling begin with a piece that stays where it is. */
+function StartPlacing({ desk }: { desk: HandDesk }) {
+  return (
+    <Button className="px-2 py-0.5 text-xs" onClick={() => movedBy(desk, 0, 0)}>
+      Move, turn or scale by numbers
+    </Button>
+  );
+}
+
+function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces"> }) {
+  const { entries, setEntries, mmPerPx } = desk;
+  const [place] = entry.placed;
+  if (!place) return null;
+  const set = (part: Partial<typeof place>) =>
+    setEntries([...entries.slice(0, -1), { ...entry, placed: [{ ...place, ...part }] }]);
+  const perMm = sourceScale(desk) / mmPerPx;
+  const percent = (scale: number) => Number((Math.abs(scale) * 100).toFixed(2));
+  const scaled = (value: number, old: number) => (Math.sign(old) * value) / 100;
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-x-2">
+        <MmField
+          label="Right"
+          isNarrow
+          valueMm={Number((place.dx / perMm).toFixed(3))}
+          min={-4000}
+          max={4000}
+          onChange={(mm) => set({ dx: mm * perMm })}
+        />
+        <MmField
+          label="Down"
+          isNarrow
+          valueMm={Number((place.dy / perMm).toFixed(3))}
+          min={-4000}
+          max={4000}
+          onChange={(mm) => set({ dy: mm * perMm })}
+        />
+        <NumberField
+          label="Wide"
+          isNarrow
+          value={percent(place.scaleX)}
+          unit="%"
+          min={1}
+          max={2000}
+          stepBy={1}
+          onChange={(v) => set({ scaleX: scaled(v, place.scaleX) })}
+        />
+        <NumberField
+          label="High"
+          isNarrow
+          value={percent(place.scaleY)}
+          unit="%"
+          min={1}
+          max={2000}
+          stepBy={1}
+          onChange={(v) => set({ scaleY: scaled(v, place.scaleY) })}
+        />
+        <NumberField
+          label="Turned"
+          isNarrow
+          value={place.angleDeg}
+          unit="°"
+          min={-360}
+          max={360}
+          stepBy={1}
+          onChange={(angleDeg) => set({ angleDeg })}
+        />
+      </div>
+      <div className="flex gap-1 pb-1">
+        <Button className="px-2 py-0.5 text-xs" onClick={() => set({ scaleX: -place.scaleX })}>
+          Flip left and right
+        </Button>
+        <Button className="px-2 py-0.5 text-xs" onClick={() => set({ scaleY: -place.scaleY })}>
+          Flip top and bottom
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** Another spot for the picked shapes: given a neighbour's, the two are one. */
+function Recolour({ desk, spots }: Props) {
+  const { shapes, toSource, take } = desk;
+  const [first] = shapes;
+  if (!first) return null;
+  const picks = shapes.map(({ at, spotId }) => ({ at: toSource(at), spotId }));
+  return (
+    <SelectField
+      label="Colour"
+      value={first.spotId}
+      options={[
+        ...spots.map(({ id, name }) => ({ value: id, text: name })),
+        { value: "", text: "The garment (a hole)" },
+      ]}
+      onChange={(value) => {
+        const spotId = value === "" ? null : value;
+        take(
+          { kind: "pieces", picks, stays: { spotId } },
+          { shapes: spotId === null ? [] : shapes.map(({ at }) => ({ at, spotId })) },
+        );
+      }}
+    />
+  );
+}
+
+function MakeRound({ desk }: { desk: HandDesk }) {
+  const { shapes, toSource, take, faces, mmPerPx } = desk;
+  const [face] = pickedFaces(desk);
+  const box = boundsOfAll(face === undefined ? [] : (faces[face]?.paths ?? []));
+  const measured = Number((((box.right - box.left + box.bottom - box.top) / 2) * mmPerPx).toFixed(2));
+  const [typed, setTyped] = useState<number | null>(null);
+  const [first] = shapes;
+  if (!first || face === undefined || shapes.length !== 1) return null;
+  const diameterMm = typed ?? measured;
+  return (
+    <>
+      <MmField
+        label="Diameter"
+        valueMm={diameterMm}
+        min={0.05}
+        max={2000}
+        onChange={setTyped}
+        hint="Held: no tolerance and no simplifying changes it, nor another print size."
+      />
+      <Button
+        className="px-2 py-0.5 text-xs"
+        onClick={() => take({ kind: "round", at: toSource(first.at), spotId: first.spotId, diameterMm })}
+      >
+        Make it a true circle
+      </Button>
+    </>
+  );
+}
