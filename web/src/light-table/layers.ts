@@ -48,7 +48,13 @@ export type TableLayer =
     }
   /** Round grips of constant size on screen. */
   | { readonly kind: "grips"; readonly points: readonly { readonly x: number; readonly y: number }[] }
-  | { readonly kind: "nodes"; readonly points: Float64Array; readonly colour: string }
+  | {
+      readonly kind: "nodes";
+      readonly points: Float64Array;
+      readonly colour: string;
+      /** Of those that would lie on each other on screen only some are drawn. */
+      readonly isThinned?: boolean;
+    }
   | {
       readonly kind: "text";
       readonly lines: readonly string[];
@@ -123,7 +129,7 @@ export function drawLayer(context: Context, layer: TableLayer, zoom: number, see
       }
       break;
     case "nodes":
-      drawNodes(context, layer.points, layer.colour, zoom, box);
+      drawNodes(context, layer, zoom, box);
       break;
     case "text":
       context.fillStyle = "#000";
@@ -206,14 +212,26 @@ function drawCloth(
   context.fillRect(x, y, width, height);
 }
 
+/** Thinned nodes in a row are this far apart on screen, px. */
+const THINNED_PX = 9;
+
 /** Nodes are small crosses of constant size on screen: they hide less of the line than boxes do. */
-function drawNodes(context: Context, points: Float64Array, colour: string, zoom: number, box: Bounds): void {
+function drawNodes(
+  context: Context,
+  { points, colour, isThinned = false }: Extract<TableLayer, { kind: "nodes" }>,
+  zoom: number,
+  box: Bounds,
+): void {
   const arm = 2.6 / zoom;
+  const apart = isThinned ? THINNED_PX / zoom : 0;
+  let [lastX, lastY] = [Number.NEGATIVE_INFINITY, 0];
   context.strokeStyle = colour;
   context.lineWidth = 1 / zoom;
   context.beginPath();
   eachPoint(points, (x, y) => {
     if (x < box.left || x > box.right || y < box.top || y > box.bottom) return;
+    if (Math.abs(x - lastX) + Math.abs(y - lastY) < apart) return;
+    [lastX, lastY] = [x, y];
     context.moveTo(x - arm, y - arm);
     context.lineTo(x + arm, y + arm);
     context.moveTo(x - arm, y + arm);

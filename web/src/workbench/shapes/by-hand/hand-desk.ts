@@ -1,5 +1,12 @@
 // What is in hand while shapes are changed: the way of working, what is picked, and the entry that its numbers belong to.
-import { type HandEdge, type LineChange, type NodeRef, nodesAt, type ShapePick } from "@plain-palette/core/edit";
+import {
+  type HandEdge,
+  type LineChange,
+  moveNodes,
+  type NodeRef,
+  nodesAt,
+  type ShapePick,
+} from "@plain-palette/core/edit";
 import { type Frame, invertMap, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
 import { makeShapeEntry, type ShapeEntry } from "@plain-palette/core/recipe";
 import { useState } from "react";
@@ -61,12 +68,21 @@ export interface BrushSettings {
   readonly keepsCorners: boolean;
 }
 
+interface MoveBase {
+  readonly edges: readonly HandEdge[];
+  readonly refs: readonly NodeRef[];
+  readonly dx: number;
+  readonly dy: number;
+}
+
 export interface HandState {
   readonly mode: HandMode;
   readonly picksBy: "box" | "loop";
   /** Places of picked nodes, and of the place on a line that was clicked, prepared pixels. */
   readonly nodes: readonly Point[];
   readonly onLine: Point | null;
+  /** What picked nodes are moved from, and how far already, px: moved once more, the same entry goes on. */
+  readonly base: MoveBase | null;
   readonly shapes: readonly ShapePick[];
   /** Whether the next click picks the shape in whose place the picked one is put. */
   readonly seeksPlace: boolean;
@@ -84,6 +100,7 @@ const EMPTY: HandState = {
   picksBy: "box",
   nodes: [],
   onLine: null,
+  base: null,
   shapes: [],
   seeksPlace: false,
   outline: [],
@@ -116,6 +133,8 @@ export interface HandDesk extends HandState {
   letGo(): void;
   /** Takes changes of lines over; with the entry in hand, if they go on where it ended. */
   takeLines(changes: readonly LineChange[], then?: Partial<HandState>): void;
+  /** Moves picked nodes, px; at once, however many times, before the map is made again. */
+  moveNodesBy(dx: number, dy: number): void;
   /** Takes an entry over and has it in hand. */
   take(parts: EntryParts, then?: Partial<HandState>): void;
   setEntries(entries: readonly ShapeEntry[]): void;
@@ -140,7 +159,10 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
   const { entries } = useJob((store) => store.recipe.shapes);
   const edit = useJob((store) => store.edit);
   const edges = hand?.edges ?? NO_EDGES;
-  const change = (part: Partial<HandState>) => setState((old) => ({ ...old, ...part }));
+  const refs = state.nodes.flatMap((place) => nodesAt(edges, place, SAME_PX));
+  // What is picked anew is moved from where it is then.
+  const change = (part: Partial<HandState>) =>
+    setState((old) => ({ ...old, ...(part.nodes && !part.base ? { base: null } : {}), ...part }));
   const setEntries = (next: readonly ShapeEntry[]) =>
     edit((r) => ({ ...r, shapes: { ...r.shapes, entries: [...next] } }));
   const lineToSource = (points: ArrayLike<number>) => {
@@ -151,6 +173,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     const at = frame ? mapPoint(frame.toSource, { x, y }) : { x, y };
     return { x: fine(at.x), y: fine(at.y) };
   };
+  const placeChange = (one: LineChange) => ({ ...one, was: lineToSource(one.was), now: lineToSource(one.now) });
   const take: HandDesk["take"] = (parts, then = {}) => {
     const id = nextEntryId(entries, "edit");
     setEntries([...entries, makeShapeEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0])]);
@@ -161,7 +184,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
       change({ drag: null });
       return;
     }
-    const placed = changes.map((one) => ({ ...one, was: lineToSource(one.was), now: lineToSource(one.now) }));
+    const placed = changes.map(placeChange);
     const last = entries.at(-1);
     const goesOn =
       last?.kind === "line" &&
@@ -177,16 +200,40 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     setEntries([...entries.slice(0, -1), { ...last, changes: changed }]);
     change({ drag: null, ...then });
   };
+  const moveNodesBy = (dx: number, dy: number) => {
+    const last = entries.at(-1);
+    const own = last?.kind === "line" && last.id === state.entryId && last.isOn ? last : null;
+    const base = (own && state.base) ?? { edges, refs, dx: 0, dy: 0 };
+    const way = { dx: base.dx + dx, dy: base.dy + dy };
+    const changes = moveNodes(base.edges, base.refs, () => [way.dx, way.dy]);
+    const nodes = state.nodes.map(({ x, y }) => ({ x: x + dx, y: y + dy }));
+    const then = { nodes, onLine: null, base: { ...base, ...way } };
+    if (!own || !state.base) takeLines(changes, then);
+    else {
+      setEntries([...entries.slice(0, -1), { ...own, changes: changes.map(placeChange) }]);
+      change({ drag: null, ...then });
+    }
+  };
   return {
     ...state,
+    moveNodesBy,
+    refs,
     edges,
     faces: hand?.faces ?? [],
     mmPerPx,
     entries,
-    refs: state.nodes.flatMap((place) => nodesAt(edges, place, SAME_PX)),
     change,
     letGo: () =>
-      change({ nodes: [], onLine: null, shapes: [], seeksPlace: false, outline: [], entryId: null, drag: null }),
+      change({
+        nodes: [],
+        onLine: null,
+        base: null,
+        shapes: [],
+        seeksPlace: false,
+        outline: [],
+        entryId: null,
+        drag: null,
+      }),
     takeLines,
     take,
     setEntries,

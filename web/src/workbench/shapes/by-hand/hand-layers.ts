@@ -39,7 +39,7 @@ function lineLayers(desk: HandDesk): TableLayer[] {
     drag?.holds.kind === "nodes" ? { x: drag.to.x - drag.from.x, y: drag.to.y - drag.from.y } : { x: 0, y: 0 };
   return [
     lines(paths, { screenPx: 0.8, colour: "#5b5a55" }),
-    { kind: "nodes", points: nodesOf(paths), colour: DARK },
+    { kind: "nodes", points: nodesOf(paths), colour: DARK, isThinned: true },
     ...changeLayers(changes),
     ...(arms.length > 0 ? [lines([], { path: armsPath(arms), screenPx: 1, isHaloed: true })] : []),
     ...(handles.length > 0

@@ -20,7 +20,7 @@ import { shapeAt } from "./pieces-tool.ts";
 const OVERLAP_PX = 2;
 
 export function LinesGroup({ desk }: { desk: HandDesk }) {
-  const { edges, refs, nodes, picksBy, change } = desk;
+  const { nodes, picksBy, change } = desk;
   return (
     <Group title="Nodes and lines">
       <div className="flex items-center justify-between gap-2 pb-1">
@@ -35,7 +35,7 @@ export function LinesGroup({ desk }: { desk: HandDesk }) {
           onChange={(value: "box" | "loop") => change({ picksBy: value })}
         />
       </div>
-      {refs.length === 0 ? (
+      {nodes.length === 0 ? (
         <p className="text-xs text-soft">
           Nothing is picked. Click a node or a line on the table; with the keyboard, arrow keys carry the crosshair and
           Enter picks.
@@ -44,7 +44,7 @@ export function LinesGroup({ desk }: { desk: HandDesk }) {
         <>
           <PickedSize desk={desk} />
           <NodeActs desk={desk} />
-          {nodes.length === 1 && edges.length > 0 && <NodePlace desk={desk} />}
+          {nodes.length === 1 && <NodePlace desk={desk} />}
         </>
       )}
     </Group>
@@ -66,14 +66,9 @@ function PickedSize({ desk: { nodes, mmPerPx } }: { desk: HandDesk }) {
 
 /** Where the one picked node is, in millimetres from the picture's corner. */
 function NodePlace({ desk }: { desk: HandDesk }) {
-  const { nodes, edges, refs, mmPerPx, takeLines } = desk;
+  const { nodes, mmPerPx, moveNodesBy } = desk;
   const [node] = nodes;
   if (!node) return null;
-  const move = (dx: number, dy: number) =>
-    takeLines(
-      moveNodes(edges, refs, () => [dx, dy]),
-      { nodes: [{ x: node.x + dx, y: node.y + dy }] },
-    );
   return (
     <div className="grid grid-cols-2 gap-x-2">
       <MmField
@@ -82,7 +77,7 @@ function NodePlace({ desk }: { desk: HandDesk }) {
         valueMm={Number((node.x * mmPerPx).toFixed(3))}
         min={-2000}
         max={4000}
-        onChange={(mm) => move(mm / mmPerPx - node.x, 0)}
+        onChange={(mm) => moveNodesBy(mm / mmPerPx - node.x, 0)}
       />
       <MmField
         label="Down"
@@ -90,7 +85,7 @@ function NodePlace({ desk }: { desk: HandDesk }) {
         valueMm={Number((node.y * mmPerPx).toFixed(3))}
         min={-2000}
         max={4000}
-        onChange={(mm) => move(0, mm / mmPerPx - node.y)}
+        onChange={(mm) => moveNodesBy(0, mm / mmPerPx - node.y)}
       />
     </div>
   );

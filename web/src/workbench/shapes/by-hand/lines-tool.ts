@@ -136,14 +136,13 @@ export function linesTool(desk: HandDesk): TableTool {
       change({ drag: null, ...pickSegment(edges, holds, event.isStraight ? nodes : []) });
     else if (isClick) change({ drag: null });
     else {
-      const done = { ...drag, to };
       const [dx, dy] = [to.x - drag.from.x, to.y - drag.from.y];
-      const moved = holds.kind === "nodes" ? { nodes: nodes.map(({ x, y }) => ({ x: x + dx, y: y + dy })) } : {};
-      desk.takeLines(draggedLines(desk, done), moved);
+      if (holds.kind === "nodes") desk.moveNodesBy(dx, dy);
+      else desk.takeLines(draggedLines(desk, { ...drag, to }));
     }
   };
   return {
-    hint: "Click nodes or lines to pick them, drag them to move; Shift adds. Drag beside them round several. Arrow keys nudge what is picked.",
+    hint: "Click or drag nodes and lines; Shift adds. Drag beside them to pick several.",
     cursor: "default",
     onPress,
     onDrag: (event) => {
@@ -156,14 +155,10 @@ export function linesTool(desk: HandDesk): TableTool {
     onRelease,
     onKey: (key, isLarge) => {
       const arrow = ARROWS[key];
-      if (refs.length === 0) return false;
+      if (nodes.length === 0) return false;
       if (arrow) {
         const by = (isLarge ? NUDGE_MM.large : NUDGE_MM.plain) / mmPerPx;
-        const [dx, dy] = [arrow[0] * by, arrow[1] * by];
-        desk.takeLines(
-          moveNodes(edges, refs, () => [dx, dy]),
-          { nodes: nodes.map(({ x, y }) => ({ x: x + dx, y: y + dy })) },
-        );
+        desk.moveNodesBy(arrow[0] * by, arrow[1] * by);
         return true;
       }
       if (key !== "Delete" && key !== "Backspace") return false;

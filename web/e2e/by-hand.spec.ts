@@ -1,0 +1,132 @@
+import { readFile } from "node:fs/promises";
+import { expect, type Page, test } from "@playwright/test";
+import DxfParser, { type ICircleEntity } from "dxf-parser";
+import { goTo, newJob, setField, settled } from "./shop.ts";
+import { Table } from "./table.ts";
+
+const RED = [216, 65, 47] as const;
+const WHITE = [255, 255, 255] as const;
+
+const picture = (content: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300" width="800" height="600"><rect width="400" height="300" fill="#ffffff"/>${content}</svg>`;
+
+/** A job with this art, 200 mm wide: half a millimetre to a unit of the drawing; its shapes by hand. */
+async function openByHand(page: Page, name: string, content: string): Promise<Table> {
+  await newJob(page, name, picture(content));
+  await setField(page, "Print width", "200 mm");
+  await goTo(page, "Shapes");
+  await page.getByRole("tab", { name: "By hand" }).click();
+  await settled(page);
+  return new Table(page, 400, 300);
+}
+
+const workOn = (page: Page, name: string) => page.getByRole("radiogroup", { name: "Work on" }).getByText(name).click();
+const done = (page: Page) => page.getByRole("list", { name: "Done by hand" });
+const shapes = async (page: Page) => Number(await page.getByTestId("hand-shapes").textContent());
+
+test("the string is broken off its balloon and taken away", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "balloon.png",
+    '<circle cx="200" cy="100" r="70" fill="#d8412f"/><path d="M196 160V270H204V160Z" fill="#d8412f"/>',
+  );
+  const before = await shapes(page);
+  // The two nodes where the string leaves the balloon, and a break between them.
+  await table.click(196, 170);
+  await page.keyboard.down("Shift");
+  await table.click(204, 170);
+  await page.keyboard.up("Shift");
+  await expect(page.getByTestId("picked-nodes")).toHaveText("2 nodes");
+  await page.getByRole("button", { name: "Break here" }).click();
+  await settled(page);
+  expect(await shapes(page)).toBe(before + 1);
+  await workOn(page, "Pieces");
+  await table.click(200, 230);
+  await page.getByRole("button", { name: "Take away" }).click();
+  await settled(page);
+  expect(await shapes(page)).toBe(before);
+  await table.expectColour(200, 230, WHITE);
+  await table.expectColour(200, 100, RED);
+  await expect(done(page).getByRole("listitem")).toHaveCount(2);
+  // Everything can be had back.
+  await page.getByRole("button", { name: "Undo" }).click();
+  await settled(page);
+  await table.expectColour(200, 230, RED);
+});
+
+test("an open ring is closed between its two ends", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "ring.png",
+    '<path d="M200 50A100 100 0 1 1 140 70" fill="none" stroke="#d8412f" stroke-width="24"/>',
+  );
+  await table.expectColour(170, 54, WHITE);
+  // A loop round each end picks its two nodes.
+  await page.keyboard.down("Shift");
+  await table.drag([192, 30], [208, 68]);
+  await table.drag([120, 56], [152, 86]);
+  await page.keyboard.up("Shift");
+  await expect(page.getByTestId("picked-nodes")).toHaveText("4 nodes");
+  await page.getByRole("button", { name: "Close the ring" }).click();
+  await settled(page);
+  await table.expectColour(170, 54, RED);
+  await expect(done(page)).toContainText("joined");
+});
+
+test("a damaged letter is replaced by a good one", async ({ page }) => {
+  const letter = (x: number) => `M${x} 60h80v180h-80zM${x + 25} 90v40h30v-40zM${x + 25} 160v50h30v-50z`;
+  const table = await openByHand(
+    page,
+    "letters.png",
+    `<path fill-rule="evenodd" d="${letter(60)}" fill="#d8412f"/><path fill-rule="evenodd" d="${letter(240)}" fill="#d8412f"/><path d="M300 130l40 -14v30z" fill="#ffffff"/>`,
+  );
+  await table.expectColour(315, 132, WHITE);
+  await workOn(page, "Pieces");
+  await table.click(70, 150);
+  await page.getByRole("button", { name: "Put in place of ..." }).click();
+  await table.click(250, 150);
+  await settled(page);
+  await table.expectColour(312, 132, RED);
+  // Its counters are those of the good one, and it can be moved from there.
+  await table.expectColour(280, 110, WHITE);
+  await table.expectColour(280, 185, WHITE);
+  await setField(page, "Down", "5 mm");
+  await table.expectColour(280, 66, WHITE);
+  await expect(done(page)).toContainText("put in place of another");
+});
+
+test("a drill hole is a circle of 3.175 mm in the file, whatever is simplified", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "plate.png",
+    '<rect x="60" y="40" width="280" height="220" fill="#d8412f"/><circle cx="200" cy="150" r="6.1" fill="#ffffff"/>',
+  );
+  await workOn(page, "Pieces");
+  await table.click(200, 150);
+  await setField(page, "Diameter", "3.175 mm");
+  await page.getByRole("button", { name: "Make it a true circle" }).click();
+  await settled(page);
+  await page.getByRole("tab", { name: "Fewer nodes" }).click();
+  await page.getByRole("radio", { name: "All" }).click();
+  await setField(page, "May move by", "1.5");
+  await settled(page);
+  const take = page.getByRole("button", { name: "Take it" });
+  if (await take.isEnabled()) await take.click();
+  await settled(page);
+  await page.getByRole("tab", { name: "Files" }).click();
+  await page.getByRole("radio", { name: "DXF" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save the file" }).click(),
+  ]);
+  // Read by a general reader (npm dxf-parser, MIT): the hole's edge, once for the plate and once for what lies in it.
+  const dxf = new DxfParser().parseSync((await readFile(await download.path())).toString());
+  const circles = (dxf?.entities ?? []).flatMap((entity) =>
+    entity.type === "CIRCLE" ? [entity as ICircleEntity] : [],
+  );
+  expect(circles.length).toBeGreaterThan(0);
+  for (const { radius, center } of circles) {
+    expect(Math.abs(2 * radius - 3.175)).toBeLessThan(0.002);
+    expect(Math.hypot(center.x - 100, center.y - 75)).toBeLessThan(0.05);
+  }
+});
