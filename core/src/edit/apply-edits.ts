@@ -84,7 +84,7 @@ export function applyEdit(drawing: Drawing, edit: Edit): Drawing | string {
     case "simplify":
       return simplifyMap(drawing, [edit]);
     case "line":
-      return changeLines(drawing, edit.changes) ?? LOST;
+      return changeLines(drawing, edit.changes);
     case "lay": {
       const laid = lay(drawing, edit);
       // A hole goes through what lies below, too.

@@ -34,7 +34,7 @@ export function brushLines<M extends PlanarMap>(map: M, edit: BrushEdit): M | st
       return now ? [{ was, now, left: spotOf(edge.left), right: spotOf(edge.right) }] : [];
     });
   });
-  return (changes.length > 0 && changeLines(map, changes)) || LOST;
+  return changes.length > 0 ? changeLines(map, changes) : LOST;
 }
 
 /** From where to where a path runs under the brush, parted at corners that are kept. */

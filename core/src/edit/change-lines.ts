@@ -20,7 +20,7 @@ import {
 } from "../geometry/index.ts";
 import { layOutlines } from "../lay/index.ts";
 import { type MapFace, type PlanarMap, ringPath } from "../trace/index.ts";
-import type { LineChange } from "./edits.ts";
+import { type LineChange, LOST, TANGLED } from "./edits.ts";
 import { findStretch, type Stretch } from "./find-stretch.ts";
 
 /** A change that has found its stretch: the new line in the edge's direction, from where the stretch begins. */
@@ -35,16 +35,16 @@ interface Found {
 }
 
 /** Curves are looked at this closely for crossings, px. */
-const NEAR_PX = 0.02;
+const NEAR_PX = 0.001;
 
-/** The map with its lines changed; null where none of them finds its place, or the new lines cannot be laid. */
-export function changeLines<M extends PlanarMap>(map: M, changes: readonly LineChange[]): M | null {
+/** The map with its lines changed; or why not: none of them finds its place, or the new lines cannot be laid. */
+export function changeLines<M extends PlanarMap>(map: M, changes: readonly LineChange[]): M | string {
   const found = changes.flatMap((change) => {
     const stretch = findStretch(map, change);
     return stretch ? [placeChange(map, change, stretch)] : [];
   });
-  if (found.length === 0) return null;
-  return replacePaths(map, found) ?? sweep(map, found);
+  if (found.length === 0) return LOST;
+  return replacePaths(map, found) ?? sweep(map, found) ?? TANGLED;
 }
 
 function placeChange(map: PlanarMap, { was, now }: LineChange, stretch: Stretch): Found {
@@ -69,6 +69,8 @@ function placeChange(map: PlanarMap, { was, now }: LineChange, stretch: Stretch)
 
 /** The map with only paths and vertices changed; null where lines then cross or a shape is turned inside out. */
 function replacePaths<M extends PlanarMap>(map: M, found: readonly Found[]): M | null {
+  // What reaches over the picture's edge is cut off there.
+  if (found.some(({ now }) => now.some((v, i) => v < 0 || v > (i % 2 === 0 ? map.width : map.height)))) return null;
   const vertices = map.vertices.slice();
   const paths = new Map<number, CubicPath>();
   for (const e of new Set(found.map(({ stretch }) => stretch.edge)))

@@ -1,5 +1,5 @@
 // Where a stretch of boundary is now that an edit was made on: by its ends, and by the spots on its sides.
-import { lengthOf, nearestOnPath, pointAlong, segmentCount } from "../geometry/index.ts";
+import { isClosed, lengthOf, nearestOnPath, pointAlong, segmentCount } from "../geometry/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
 import type { LineChange } from "./edits.ts";
 import { hasSpot } from "./find-face.ts";
@@ -14,12 +14,13 @@ export interface Stretch {
 
 /** How far its ends may have moved since, px. */
 const REACH_PX = 3;
-/** An end this near a node is at the node, px. */
+/** An end this near a node is at the node, px, and as a share of the way from end to end. */
 const AT_NODE_PX = 0.4;
+const AT_NODE_SHARE = 0.2;
 
 /** The stretch that runs as `was` did; null where there is none. */
 export function findStretch(map: PlanarMap, { was, left, right }: LineChange): Stretch | null {
-  const isRing = was[0] === was[was.length - 2] && was[1] === was[was.length - 1];
+  const isRing = isClosed(was);
   const middle = pointAlong(was, segmentCount(was) / 2);
   let best: Stretch | null = null;
   let least = Number.POSITIVE_INFINITY;
@@ -47,8 +48,9 @@ function isOf(map: PlanarMap, face: number, spotId: string | null): boolean {
 type Found = Stretch & { readonly off: number };
 
 function wholeRing(map: PlanarMap, e: number, isBack: boolean, was: Float64Array): Found | null {
-  const { path, start } = map.edges[e];
-  if (start >= 0) return null;
+  const { path } = map.edges[e];
+  // One that hangs at a junction goes round from it to it.
+  if (!isClosed(path)) return null;
   let off = 0;
   for (let i = 0; i + 2 < was.length; i += 6) {
     const nearest = nearestOnPath(path, was[i], was[i + 1], 2 * REACH_PX);
@@ -61,8 +63,9 @@ function wholeRing(map: PlanarMap, e: number, isBack: boolean, was: Float64Array
 function between(map: PlanarMap, e: number, isBack: boolean, was: Float64Array): Found | null {
   const { path, start } = map.edges[e];
   const n = was.length;
-  const first = endOn(path, was[0], was[1]);
-  const last = first && endOn(path, was[n - 2], was[n - 1]);
+  const atNode = Math.min(AT_NODE_PX, AT_NODE_SHARE * lengthOf(was[n - 2] - was[0], was[n - 1] - was[1]));
+  const first = endOn(path, was[0], was[1], atNode);
+  const last = first && endOn(path, was[n - 2], was[n - 1], atNode);
   if (!first || !last) return null;
   const [a, b] = isBack ? [last, first] : [first, last];
   const segments = segmentCount(path);
@@ -77,11 +80,11 @@ function between(map: PlanarMap, e: number, isBack: boolean, was: Float64Array):
 }
 
 /** The nearest place on a path, at a node if one is about there. */
-function endOn(path: Float64Array, x: number, y: number) {
+function endOn(path: Float64Array, x: number, y: number, atNode: number) {
   const nearest = nearestOnPath(path, x, y, REACH_PX);
   if (!nearest) return null;
   const node = Math.round(nearest.at);
-  const isAtNode = lengthOf(path[node * 6] - x, path[node * 6 + 1] - y) <= Math.max(nearest.distance, AT_NODE_PX);
+  const isAtNode = lengthOf(path[node * 6] - x, path[node * 6 + 1] - y) <= Math.max(nearest.distance, atNode);
   return isAtNode ? { ...nearest, at: node } : nearest;
 }
 

@@ -15,8 +15,7 @@ export function followHalves(map: PlanarMap, arrangement: Arrangement): Int32Arr
   };
   const last = (half: number) => first(half ^ 1) ^ 1;
   old.forEach((following, half) => {
-    const end = endOf(arcs, last(half));
-    if (following >= 0 && !touched.has(end)) next[last(half)] = first(following);
+    if (following >= 0) next[last(half)] = first(following);
   });
   const leaving = new Map<number, number[]>();
   arcs.forEach(({ start, end }, k) => {
@@ -28,9 +27,12 @@ export function followHalves(map: PlanarMap, arrangement: Arrangement): Int32Arr
     addTo(leaving, start, 2 * k);
     addTo(leaving, end, 2 * k + 1);
   });
-  for (const [vertex, halves] of leaving)
-    if (touched.has(vertex)) turnRound(arcs, halves, next);
-    else closeBare(arcs, halves, next);
+  const oldVertices = map.vertices.length / 2;
+  for (const [vertex, halves] of leaving) {
+    const old = vertex < oldVertices ? halves.filter((half) => arcs[half >> 1].strand.edge !== null) : [];
+    if (old.length > 0) closeBare(arcs, old, next);
+    if (touched.has(vertex)) turnRound(arcs, halves, old, next);
+  }
   return next;
 }
 
@@ -40,17 +42,34 @@ function addTo(lists: Map<number, number[]>, key: number, value: number): void {
   else lists.set(key, [value]);
 }
 
-export function endOf(arcs: readonly Arc[], half: number): number {
-  const { start, end } = arcs[half >> 1];
-  return (half & 1) === 0 ? end : start;
+/**
+ * All halves that leave a vertex, by their direction: who comes in turns left, to the next one clockwise on the screen. The
+ * map's own keep the order that they have, even if they leave so close to each other that their directions say otherwise.
+ */
+function turnRound(arcs: readonly Arc[], halves: readonly number[], old: readonly number[], next: Int32Array): void {
+  const sorted = byDirection(arcs, halves);
+  const isOld = new Set(old);
+  const round: number[] = [];
+  for (let half = old[0]; half !== undefined && !round.includes(half) && isOld.has(half); half = next[half ^ 1])
+    round.push(half);
+  const ordered = round.length === old.length && round.length > 2 ? insertInto(round, sorted) : sorted;
+  ordered.forEach((half, k) => {
+    next[half ^ 1] = ordered[(k + 1) % ordered.length];
+  });
 }
 
-/** All halves that leave a vertex, by their direction: who comes in turns left, to the next one clockwise on the screen. */
-function turnRound(arcs: readonly Arc[], halves: readonly number[], next: Int32Array): void {
-  const sorted = byDirection(arcs, halves);
-  sorted.forEach((half, k) => {
-    next[half ^ 1] = sorted[(k + 1) % sorted.length];
-  });
+/** Halves in the order `round`, the others each after the one that comes before it in `sorted`. */
+function insertInto(round: readonly number[], sorted: readonly number[]): number[] {
+  const own = new Set(round);
+  const after = new Map<number, number[]>(round.map((half) => [half, [half]]));
+  const first = sorted.findIndex((half) => own.has(half));
+  let last = round[0];
+  for (let k = 0; k < sorted.length; k++) {
+    const half = sorted[(first + k) % sorted.length];
+    if (own.has(half)) last = half;
+    else after.get(last)?.push(half);
+  }
+  return round.flatMap((half) => after.get(half) ?? []);
 }
 
 /** At an old vertex only what borders on nothing is not known from the faces. */
