@@ -76,7 +76,11 @@ function between(map: PlanarMap, e: number, isBack: boolean, was: Float64Array):
     const to = b.at > from ? b.at : b.at + segments;
     return to - from > 1e-6 ? { edge: e, from, to, isBack, off } : null;
   }
-  return b.at - a.at > 1e-6 ? { edge: e, from: a.at, to: b.at, isBack, off } : null;
+  // What hangs at one junction with both its ends begins and ends there.
+  const isLoop = isClosed(path);
+  const from = isLoop && a.at === segments ? 0 : a.at;
+  const to = isLoop && b.at === 0 ? segments : b.at;
+  return to - from > 1e-6 ? { edge: e, from, to, isBack, off } : null;
 }
 
 /** The nearest place on a path, at a node if one is about there. */

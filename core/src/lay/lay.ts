@@ -1,6 +1,14 @@
 // Laying outlines into a planar map: the one exact operation behind every edit by hand. A planar map again.
-import { type CubicPath, isClosed, isLine, polygonPath, reversePath, segmentCount } from "../geometry/index.ts";
-import { BARE, type PlanarMap } from "../trace/index.ts";
+import {
+  type CubicPath,
+  isClosed,
+  isLine,
+  pathArea,
+  polygonPath,
+  reversePath,
+  segmentCount,
+} from "../geometry/index.ts";
+import { BARE, type MapFace, type PlanarMap } from "../trace/index.ts";
 import { arrange, type Laid } from "./arrange.ts";
 import { buildMap } from "./build-map.ts";
 import { findCells } from "./cells.ts";
@@ -78,7 +86,14 @@ function layOnce<M extends PlanarMap>(
     if (hasFrame && windings[laid.length - 1] === 0) return null;
     return decide({ face, spotId, windings });
   });
-  return buildMap(map, arrangement, next, cells, absorbSlivers(arrangement, cells, labels), keepsCut);
+  const made = buildMap(map, arrangement, next, cells, absorbSlivers(arrangement, cells, labels), keepsCut);
+  const old = new Set(map.faces.map(({ paths }) => paths));
+  return made.faces.every((face) => old.has(face.paths) || hasOneOutline(face)) ? made : null;
+}
+
+/** Whether a face has a ring round it, and but one: curves that graze each other can turn a sliver inside out. */
+function hasOneOutline({ paths }: MapFace): boolean {
+  return paths.filter((path) => pathArea(path) < 0).length === 1;
 }
 
 function reachesOut({ width, height }: PlanarMap, laid: readonly Laid[]): boolean {
