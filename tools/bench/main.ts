@@ -174,6 +174,7 @@ console.log("\nColours where they do not belong, on four open icon sets");
 await measureStrays();
 console.log("\nOne sheet of 36 of them, 12 colours");
 await measureSheet(icons);
+measureEdits(icons);
 console.log("\nThe same icons as transfer film, 100 mm wide");
 await measureTransfer(icons, sheetSvg(icons));
 console.log("\nThe first 100 of them sewn, 90 mm wide");
