@@ -18,6 +18,7 @@ import { PDFDocument } from "pdf-lib";
 import sharp from "sharp";
 import { ferrySvg } from "../demo/ferry.ts";
 import { measureColours } from "./colours.ts";
+import { measureEdits } from "./edits.ts";
 import { measureShapes } from "./fidelity.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 import { measureSheet, sheetSvg } from "./sheet.ts";
