@@ -38,6 +38,7 @@ export {
   MAX_PRINT_MM,
   MIN_PRINT_MM,
   makeRecipe,
+  mmPerPixel,
   type Placement,
   placementSchema,
   printWidthMm,

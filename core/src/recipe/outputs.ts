@@ -4,7 +4,7 @@ import type { OutputFacts } from "../output/index.ts";
 import type { Outputs } from "../process/index.ts";
 import { orderSpots } from "../reduce/index.ts";
 import type { Results } from "./pipeline.ts";
-import { printWidthMm, type Recipe } from "./recipe.ts";
+import { mmPerPixel, type Recipe } from "./recipe.ts";
 import { makeReport, type Report } from "./report.ts";
 
 /** How shapes are given out. */
@@ -46,7 +46,7 @@ export async function makeCommonFiles(
   notes: readonly string[],
 ): Promise<{ readonly files: readonly MadeFile[]; readonly report: Report }> {
   const { map, prepared, reduction } = results;
-  const mmPerPx = printWidthMm(recipe, prepared.raster) / map.width;
+  const mmPerPx = mmPerPixel(recipe, prepared.raster);
   const drawing = layShapes(map, orderSpots(reduction.spots, recipe.colours.order), mmPerPx, shapes.stacking);
   const drawn = await Promise.all(
     shapes.formats.map(async (format) => {

@@ -16,7 +16,7 @@ import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from 
 import { type Drawing, fitShapes, readShapes, type ShapesReading } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
-import { garmentRgb, printWidthMm, type Recipe } from "./recipe.ts";
+import { garmentRgb, mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
 import { haveMeasures, placeEdits } from "./shape-entries.ts";
 
 /** What every step makes that is before any process. */
@@ -154,10 +154,13 @@ const STEPS: StepTable<StepResults, Work> = {
     from: ["trace"],
     reads: ({ recipe }, get) => {
       const { entries } = recipe.shapes;
-      return [entries.filter(({ isOn }) => isOn), haveMeasures(entries) ? mmPerPxOf(recipe, get("prepare")) : null];
+      return [
+        entries.filter(({ isOn }) => isOn),
+        haveMeasures(entries) ? mmPerPixel(recipe, get("prepare").raster) : null,
+      ];
     },
     compute: ({ recipe }, get, last) => {
-      const edits = placeEdits(recipe.shapes.entries, get("prepare").frame, mmPerPxOf(recipe, get("prepare")));
+      const edits = placeEdits(recipe.shapes.entries, get("prepare").frame, mmPerPixel(recipe, get("prepare").raster));
       return applyEdits(get("trace"), edits, last?.memory ?? null);
     },
   },
@@ -215,11 +218,6 @@ export function* runSteps(
     shapeMisfits: resultOf(kept, "edit").misfits,
     made,
   };
-}
-
-/** Millimetres on the garment to a pixel of the prepared picture. */
-function mmPerPxOf(recipe: Recipe, { raster }: Prepared): number {
-  return printWidthMm(recipe, raster) / raster.width;
 }
 
 /** What a process starts from: what is made another way is not there for it. */

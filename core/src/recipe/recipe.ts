@@ -134,6 +134,11 @@ export function garmentRgb(recipe: Recipe): Rgb {
   return parseHex(recipe.artwork.garment);
 }
 
+/** Millimetres on the garment to a pixel of a prepared picture of this many pixels. */
+export function mmPerPixel(recipe: Recipe, size: { width: number; height: number }): number {
+  return printWidthMm(recipe, size) / size.width;
+}
+
 /** Print width in millimetres of a prepared picture of this many pixels. */
 export function printWidthMm(recipe: Recipe, { width, height }: { width: number; height: number }): number {
   const typed = recipe.artwork.height;

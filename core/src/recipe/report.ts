@@ -14,7 +14,7 @@ import { processOf } from "../processes/index.ts";
 import { countShapes, spotCoverage } from "../trace/index.ts";
 import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
 import { processesIn, type Results } from "./pipeline.ts";
-import { printWidthMm, type Recipe } from "./recipe.ts";
+import { mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
 
 /** With the facts of each process beside these. */
 export interface Report extends Readonly<Record<string, unknown>> {
@@ -51,11 +51,11 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
 /** What can be said at once. */
 export function listWarnings(results: Results, recipe: Recipe): Warning[] {
-  const { prepared, findings, reduction, map } = results;
+  const { prepared, findings, reduction, map, shapeMisfits } = results;
   const warnings: Warning[] = [];
   const warn = (text: string, place: Warning["place"] = null) => warnings.push({ text, place });
   const { raster, seeThrough } = prepared;
-  const mmPerPx = mmPerPxOf(results, recipe);
+  const mmPerPx = mmPerPixel(recipe, results.prepared.raster);
   const dpi = effectiveDpi(raster.width, printWidthMm(recipe, raster));
   const inks = new Set(reduction.spots.flatMap(({ id, role }) => (role === "ink" ? [id] : [])));
   if (findings.opaquePx === 0) warn("The picture is fully transparent: there is nothing to print.");
@@ -80,16 +80,16 @@ export function listWarnings(results: Results, recipe: Recipe): Warning[] {
       seeThrough.at,
     );
   }
+  const lost = recipe.shapes.entries.filter(({ id }) => shapeMisfits.has(id)).length;
+  if (lost > 0)
+    warn(
+      `${lost === 1 ? "1 edit of shapes by hand changes" : `${lost} edits of shapes by hand change`} nothing any more: look at Shapes, By hand.`,
+    );
   return warnings;
 }
 
 function nameOf({ spots }: Results["reduction"], id: string | null): string {
   return spots.find((spot) => spot.id === id)?.name ?? "";
-}
-
-/** Millimetres on the garment to a pixel of the prepared picture. */
-function mmPerPxOf({ prepared: { raster } }: Results, recipe: Recipe): number {
-  return printWidthMm(recipe, raster) / raster.width;
 }
 
 /** What is too thin of the shapes that are made as they are; of others, their process says it. */
@@ -99,8 +99,8 @@ function findThinShapes(results: Results, recipe: Recipe, limits: ThinLimits): T
     processOf((spotId && colours.decided[spotId]?.process) || process).makesShapes;
   const { map, reduction } = results;
   if (!processesIn(recipe).some(({ makesShapes }) => makesShapes)) return [];
-  return findThinPlaces(map, reduction.spots, limits, mmPerPxOf(results, recipe)).filter(({ spotId }) =>
-    isMade(spotId),
+  return findThinPlaces(map, reduction.spots, limits, mmPerPixel(recipe, results.prepared.raster)).filter(
+    ({ spotId }) => isMade(spotId),
   );
 }
 
@@ -131,7 +131,7 @@ export function listChecks(
   const of = ({ spotId }: ThinPlace) => (spotId ? ` of ${nameOf(reduction, spotId)}` : "");
   for (const kind of ["line", "gap"] as const) {
     const places = thin.filter((place) => place.kind === kind);
-    warnings.push(...warnOfThin(places, limitText[kind], mmPerPxOf(results, recipe), of));
+    warnings.push(...warnOfThin(places, limitText[kind], mmPerPixel(recipe, results.prepared.raster), of));
   }
   return warnings;
 }
@@ -144,7 +144,7 @@ export function makeReport(
   notes: readonly string[] = [],
 ): Report {
   const { map, reduction, assignment } = results;
-  const mmPerPx = mmPerPxOf(results, recipe);
+  const mmPerPx = mmPerPixel(recipe, results.prepared.raster);
   const coverage = spotCoverage(map);
   const opaque = map.width * map.height;
   const round = (share: number) => Number(share.toFixed(6));

@@ -6,7 +6,7 @@ import {
   listChecks,
   listWarnings,
   makeResultCache,
-  printWidthMm,
+  mmPerPixel,
   type Recipe,
   type ResultCache,
   type Results,
@@ -203,7 +203,7 @@ function tellShapes(request: ComputeRequest): void {
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {
   const { prepared, reduction, map } = drawing();
-  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
+  const mmPerPx = mmPerPixel(recipe, prepared.raster);
   return {
     thin: findThinPlaces(map, reduction.spots, limits, mmPerPx),
     near: findNearInks(reduction.spots),

@@ -1,7 +1,7 @@
 // Shapes as the page shows them and as files to keep.
 import { applyEdit, type Edited, type NamedEdit } from "@plain-palette/core/edit";
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
-import { type Prepared, placeEdits, printWidthMm } from "@plain-palette/core/recipe";
+import { mmPerPixel, type Prepared, placeEdits } from "@plain-palette/core/recipe";
 import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
   countFineShapes,
@@ -29,7 +29,7 @@ export function viewShapes(
   { measure, trying, byHand, recipe }: ComputeRequest,
   { prepared, reduction, traced, edited, map }: Traced,
 ): TracedView {
-  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
+  const mmPerPx = mmPerPixel(recipe, prepared.raster);
   const fillsOf = (layer: PlanarMap) =>
     reduction.spots
       .map(({ id: spotId }) => ({ spotId, paths: spotPaths(layer, spotId) }))
@@ -82,7 +82,7 @@ export async function makeShapesFile(
   { recipe, format, stacking, isPerColour }: WantedShapes,
   { prepared, reduction, map }: Traced,
 ): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
-  const mmPerPx = printWidthMm(recipe, prepared.raster) / prepared.raster.width;
+  const mmPerPx = mmPerPixel(recipe, prepared.raster);
   const drawing = layShapes(map, orderSpots(reduction.spots, recipe.colours.order), mmPerPx, stacking);
   const files = await writeShapeFiles(drawing, format, isPerColour, new Date());
   // Copies: what the writers give may be a view of something larger.
