@@ -159,6 +159,8 @@ export interface ShapeCounts {
 export interface HandView {
   readonly edges: readonly HandEdge[];
   readonly faces: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
+  /** Boundaries that the last edit has replaced. */
+  readonly replaced: readonly CubicPath[];
 }
 
 /** What a change of shapes would do: the boundaries that it changes, as they are and as they would be. */

@@ -1,6 +1,7 @@
 // Shapes as the page shows them and as files to keep.
-import { applyEdit, type Edited, type NamedEdit } from "@plain-palette/core/edit";
+import { applyEdit, type Edited, type EditMemory, type NamedEdit } from "@plain-palette/core/edit";
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
+import type { CubicPath } from "@plain-palette/core/geometry";
 import { mmPerPixel, type Prepared, placeEdits } from "@plain-palette/core/recipe";
 import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
@@ -21,7 +22,7 @@ interface Traced {
   readonly prepared: Prepared;
   readonly reduction: Reduction;
   readonly traced: Drawing;
-  readonly edited: Edited;
+  readonly edited: Edited & { readonly memory: EditMemory };
   readonly map: Drawing;
 }
 
@@ -40,7 +41,7 @@ export function viewShapes(
     counts: countShapes(map),
     asTraced: countShapes(traced),
     misfits: edited.misfits,
-    hand: byHand ? viewHand(map) : null,
+    hand: byHand ? viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced) : null,
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
     tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx)[0]) : null,
@@ -48,7 +49,7 @@ export function viewShapes(
   };
 }
 
-function viewHand(map: PlanarMap): HandView {
+function viewHand(map: PlanarMap, before: PlanarMap): HandView {
   const spotOf = (face: number) => map.faces[face]?.spotId ?? null;
   return {
     edges: map.edges.map(({ path, start, end, left, right }) => ({
@@ -57,6 +58,7 @@ function viewHand(map: PlanarMap): HandView {
       right: spotOf(right),
     })),
     faces: map.faces.map(({ spotId, paths }) => ({ spotId, paths })),
+    replaced: changedPaths(before, map),
   };
 }
 
@@ -67,14 +69,19 @@ function viewTried(map: Drawing, tried: NamedEdit | undefined): TriedView | null
   const then = typeof made === "string" ? map : made;
   const at = edit.kind === "simplify" && edit.scope.kind === "shape" ? edit.scope.at : null;
   const face = at && map.faces[faceAt(map, at)];
-  const pathsOf = (drawing: PlanarMap) => new Set(drawing.edges.map(({ path }) => path));
-  const [old, fresh] = [pathsOf(map), pathsOf(then)];
   return {
-    before: [...old].filter((path) => !fresh.has(path)),
-    after: [...fresh].filter((path) => !old.has(path)),
+    before: changedPaths(map, then),
+    after: changedPaths(then, map),
     picked: face ? face.paths : [],
     nodes: countShapes(then).nodes,
   };
+}
+
+/** Boundaries of one map that the other does not have. */
+function changedPaths(one: PlanarMap, other: PlanarMap): CubicPath[] {
+  if (one === other) return [];
+  const kept = new Set(other.edges.map(({ path }) => path));
+  return one.edges.flatMap(({ path }) => (kept.has(path) ? [] : [path]));
 }
 
 /** One file, or several in a ZIP. */

@@ -27,7 +27,9 @@ export function EntryRow({ words, isOn, swatch, children, onToggle, onRemove }: 
       {swatch !== undefined && (
         <span className="size-3 shrink-0 border border-soft/50" style={{ background: swatch ?? "transparent" }} />
       )}
-      <span className={`min-w-0 flex-1 truncate ${isOn ? "" : "text-soft line-through"}`}>{words}</span>
+      <span title={words} className={`min-w-0 flex-1 truncate ${isOn ? "" : "text-soft line-through"}`}>
+        {words}
+      </span>
       {children}
       <Button
         look="quiet"

@@ -20,7 +20,7 @@ const FIGURES: readonly { readonly value: FigureKind; readonly text: string }[] 
   { value: "polygon", text: "Regular polygon" },
   { value: "line", text: "Straight line" },
   { value: "curve", text: "Free line" },
-  { value: "outline", text: "Outline, node by node" },
+  { value: "outline", text: "Outline by nodes" },
 ];
 
 const GARMENT = { value: "", text: "The garment (a hole)" };

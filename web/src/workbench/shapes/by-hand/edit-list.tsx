@@ -1,6 +1,7 @@
 // Everything done to the shapes by hand: each in force or not, shown on the table, taken out; those that lost their place say so.
 import { formatHex } from "@plain-palette/core/colour";
 import type { Spot } from "@plain-palette/core/reduce";
+import { Locate } from "lucide-react";
 import { Button } from "../../../parts/button.tsx";
 import { EntryRow } from "../../../parts/entry-row.tsx";
 import { Group } from "../../panel.tsx";
@@ -43,14 +44,14 @@ export function EditList({ desk, spots, misfits, showPlace }: Props) {
                 {place && (
                   <Button
                     look="quiet"
-                    className="px-1 text-xs"
+                    className="px-1"
                     aria-label={`Show "${words}"`}
                     onClick={() => {
                       const { x, y } = desk.toPrepared(place);
                       showPlace(x, y);
                     }}
                   >
-                    Show
+                    <Locate size={14} />
                   </Button>
                 )}
               </EntryRow>

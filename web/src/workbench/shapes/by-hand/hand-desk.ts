@@ -125,6 +125,7 @@ const NO_EDGES: readonly HandEdge[] = [];
 export interface HandDesk extends HandState {
   readonly edges: readonly HandEdge[];
   readonly faces: HandView["faces"];
+  readonly replaced: HandView["replaced"];
   readonly mmPerPx: number;
   readonly entries: readonly ShapeEntry[];
   /** The picked nodes as the map has them. */
@@ -220,6 +221,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     refs,
     edges,
     faces: hand?.faces ?? [],
+    replaced: state.entryId === entries.at(-1)?.id ? (hand?.replaced ?? []) : [],
     mmPerPx,
     entries,
     change,

@@ -1,5 +1,5 @@
 // What the hand sees: nodes and handles of lines, outlines of picked shapes, and what it is about to do, old lines faint below.
-import { figurePaths, type LineChange } from "@plain-palette/core/edit";
+import { figurePaths, type HandEdge, type LineChange } from "@plain-palette/core/edit";
 import { type CubicPath, mapPath, nodesOf } from "@plain-palette/core/geometry";
 import type { TableLayer } from "../../../light-table/layers.ts";
 import { makePieces, makePolylinePath } from "../../../light-table/pieces.ts";
@@ -24,22 +24,22 @@ const lines = (
 
 export function handLayers(desk: HandDesk): TableLayer[] {
   const { mode, drag } = desk;
-  if (mode === "lines") return lineLayers(desk);
-  if (mode === "pieces") return pieceLayers(desk);
-  return [...outlineSketch(desk), ...(drag ? sketchLayers(desk, drag) : [])];
+  // What the edit in hand has replaced stays seen, faint, until something else is begun.
+  const before = desk.replaced.length > 0 && !drag ? [lines(desk.replaced, { colour: OLD, screenPx: 1.5 })] : [];
+  if (mode === "lines") return [...before, ...lineLayers(desk)];
+  if (mode === "pieces") return [...before, ...pieceLayers(desk)];
+  return [...before, ...outlineSketch(desk), ...(drag ? sketchLayers(desk, drag) : [])];
 }
 
 function lineLayers(desk: HandDesk): TableLayer[] {
   const { edges, refs, nodes, onLine, drag } = desk;
-  const paths = edges.map(({ path }) => path);
   const changes = drag ? draggedLines(desk, drag) : [];
   const handles = drag ? [] : shownHandles(edges, refs);
   const arms = handles.map(({ x, y, node }) => [node[0], node[1], x, y]);
   const moved =
     drag?.holds.kind === "nodes" ? { x: drag.to.x - drag.from.x, y: drag.to.y - drag.from.y } : { x: 0, y: 0 };
   return [
-    lines(paths, { screenPx: 0.8, colour: "#5b5a55" }),
-    { kind: "nodes", points: nodesOf(paths), colour: DARK, isThinned: true },
+    ...stillLayers(edges),
     ...changeLayers(changes),
     ...(arms.length > 0 ? [lines([], { path: armsPath(arms), screenPx: 1, isHaloed: true })] : []),
     ...(handles.length > 0
@@ -57,6 +57,21 @@ function lineLayers(desk: HandDesk): TableLayer[] {
     },
     ...pickingLayers(drag),
   ];
+}
+
+const still = new WeakMap<readonly HandEdge[], readonly TableLayer[]>();
+
+/** All lines and nodes, drawn once for as long as they stay: a drag must not wait for them. */
+function stillLayers(edges: readonly HandEdge[]): readonly TableLayer[] {
+  const made = still.get(edges);
+  if (made) return made;
+  const paths = edges.map(({ path }) => path);
+  const layers: TableLayer[] = [
+    lines(paths, { screenPx: 0.8, colour: "#5b5a55" }),
+    { kind: "nodes", points: nodesOf(paths), colour: DARK, isThinned: true },
+  ];
+  still.set(edges, layers);
+  return layers;
 }
 
 function armsPath(arms: readonly (readonly number[])[]): Path2D {

@@ -70,10 +70,9 @@ function NodePlace({ desk }: { desk: HandDesk }) {
   const [node] = nodes;
   if (!node) return null;
   return (
-    <div className="grid grid-cols-2 gap-x-2">
+    <>
       <MmField
         label="Across"
-        isNarrow
         valueMm={Number((node.x * mmPerPx).toFixed(3))}
         min={-2000}
         max={4000}
@@ -81,13 +80,12 @@ function NodePlace({ desk }: { desk: HandDesk }) {
       />
       <MmField
         label="Down"
-        isNarrow
         valueMm={Number((node.y * mmPerPx).toFixed(3))}
         min={-2000}
         max={4000}
         onChange={(mm) => moveNodesBy(0, mm / mmPerPx - node.y)}
       />
-    </div>
+    </>
   );
 }
 
