@@ -130,3 +130,61 @@ test("a drill hole is a circle of 3.175 mm in the file, whatever is simplified",
     expect(Math.hypot(center.x - 100, center.y - 75)).toBeLessThan(0.05);
   }
 });
+
+const TWO_HALVES =
+  '<rect x="60" y="40" width="140" height="220" fill="#d8412f"/><rect x="200" y="40" width="140" height="220" fill="#14304f"/>';
+const NAVY = [20, 48, 79] as const;
+
+test("a seam is picked and nudged with the keyboard alone, as one entry", async ({ page }) => {
+  const table = await openByHand(page, "halves.png", TWO_HALVES);
+  await table.frame.focus();
+  // The crosshair begins in the middle of the table, which is on the seam; Enter down and up is a click.
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("picked-nodes")).toHaveText("2 nodes");
+  await table.expectColour(210, 150, NAVY);
+  for (let i = 0; i < 9; i++) await page.keyboard.press("Shift+ArrowRight");
+  await settled(page);
+  // Nine millimetres are eighteen units: the red half has grown, as one entry.
+  await table.expectColour(214, 150, RED);
+  await expect(done(page).getByRole("listitem")).toHaveCount(1);
+  await page.keyboard.press("Control+z");
+  await settled(page);
+  await page.keyboard.press("Escape");
+  await expect(page.getByText("Nothing is picked")).toBeVisible();
+  await expect(table.frame).toBeFocused();
+});
+
+test("two neighbours become one with one click", async ({ page }) => {
+  const table = await openByHand(page, "halves.png", TWO_HALVES);
+  const before = await shapes(page);
+  await table.click(200, 180);
+  await page.getByRole("button", { name: "Neighbours one" }).click();
+  await settled(page);
+  expect(await shapes(page)).toBe(before - 1);
+});
+
+test("an edit whose shape is gone says so, changes nothing else, and is back with its shape", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "spot.png",
+    `${TWO_HALVES}<rect x="366" y="146" width="8" height="8" fill="#d8412f"/>`,
+  );
+  await workOn(page, "Pieces");
+  await table.drag([370, 150], [370, 180], [370, 200]);
+  await settled(page);
+  await table.expectColour(370, 200, RED);
+  await page.getByRole("tab", { name: "Trace" }).click();
+  await setField(page, "Specks", "20 px");
+  await page.getByRole("tab", { name: "By hand" }).click();
+  await expect(done(page)).toContainText("does not find its place any more");
+  await table.expectColour(370, 200, WHITE);
+  await table.expectColour(300, 150, NAVY);
+  await page.getByRole("tab", { name: "Trace" }).click();
+  await setField(page, "Specks", "2 px");
+  await page.getByRole("tab", { name: "By hand" }).click();
+  await expect(done(page)).not.toContainText("does not find its place any more");
+  await table.expectColour(370, 200, RED);
+});

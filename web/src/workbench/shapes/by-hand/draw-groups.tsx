@@ -5,7 +5,7 @@ import { Choice } from "../../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../../parts/fields.tsx";
 import { SelectField } from "../../../parts/select-field.tsx";
 import { Group } from "../../panel.tsx";
-import { closeOutline, drawnSpot } from "./draw-tool.ts";
+import { closeOutline, drawnSpot, sourceScale } from "./draw-tool.ts";
 import type { BrushSettings, DrawSettings, FigureKind, HandDesk, PartSettings } from "./hand-desk.ts";
 
 interface Props {
@@ -99,6 +99,7 @@ export function DrawGroup({ desk, spots }: Props) {
           onChange={(isHeld) => set({ isHeld })}
         />
       )}
+      <DrawnNumbers desk={desk} />
       {figure === "outline" && outline.length > 0 && (
         <div className="flex gap-2 pt-1">
           <Button disabled={outline.length < 6} onClick={() => closeOutline(desk)}>
@@ -108,6 +109,51 @@ export function DrawGroup({ desk, spots }: Props) {
         </div>
       )}
     </Group>
+  );
+}
+
+/** The figure in hand, by its numbers: its size and where its middle is. */
+function DrawnNumbers({ desk }: { desk: HandDesk }) {
+  const { inHand, changeInHand, mmPerPx, toSource, toPrepared } = desk;
+  if (inHand?.kind !== "draw" || !("at" in inHand.figure)) return null;
+  const { figure, heldMm } = inHand;
+  const perMm = sourceScale(desk) / mmPerPx;
+  const middle = toPrepared(figure.at);
+  const put = (x: number, y: number) => changeInHand({ ...inHand, figure: { ...figure, at: toSource({ x, y }) } });
+  const size = (mm: number) => {
+    const grown = { ...figure, width: mm * perMm };
+    const isCircle = figure.kind === "ellipse" && figure.width === figure.height;
+    return {
+      ...inHand,
+      figure: isCircle ? { ...grown, height: mm * perMm } : grown,
+      heldMm: heldMm === null ? null : mm,
+    };
+  };
+  return (
+    <fieldset className="mt-2 border-t border-rule pt-1">
+      <legend className="font-semibold">The one in hand</legend>
+      <MmField
+        label="Its width"
+        valueMm={Number((heldMm ?? figure.width / perMm).toFixed(4))}
+        min={0.05}
+        max={2000}
+        onChange={(mm) => changeInHand(size(mm))}
+      />
+      <MmField
+        label="Its middle across"
+        valueMm={Number((middle.x * mmPerPx).toFixed(3))}
+        min={-2000}
+        max={4000}
+        onChange={(mm) => put(mm / mmPerPx, middle.y)}
+      />
+      <MmField
+        label="Its middle down"
+        valueMm={Number((middle.y * mmPerPx).toFixed(3))}
+        min={-2000}
+        max={4000}
+        onChange={(mm) => put(middle.x, mm / mmPerPx)}
+      />
+    </fieldset>
   );
 }
 

@@ -196,7 +196,10 @@ export function partTool(desk: HandDesk): TableTool {
       }
       const spotId = part.act === "part" ? crossedSpot(desk, line) : spotUnder(desk, line[0] ?? 0, line[1] ?? 0);
       if (spotId === null) {
-        change({ drag: null });
+        change({
+          drag: null,
+          refusal: part.act === "part" ? "The line runs through no shape." : "The line begins on no shape.",
+        });
         return;
       }
       const curve = desk.lineToSource(linePath(line));

@@ -6,8 +6,8 @@ import { Button } from "../../../parts/button.tsx";
 import { EntryRow } from "../../../parts/entry-row.tsx";
 import { Group } from "../../panel.tsx";
 import { sourceScale } from "./draw-tool.ts";
-import { placeOfEdit, sayEdit } from "./edit-words.ts";
-import type { HandDesk } from "./hand-desk.ts";
+import { modeOf, placeOfEdit, sayEdit } from "./edit-words.ts";
+import { type HandDesk, NOT_PICKED } from "./hand-desk.ts";
 
 interface Props {
   readonly desk: HandDesk;
@@ -18,9 +18,13 @@ interface Props {
 
 export function EditList({ desk, spots, misfits, showPlace }: Props) {
   const { entries, setEntries, entryId } = desk;
-  if (entries.length === 0) return null;
+  const last = entries.at(-1);
+  if (!last) return null;
   return (
     <Group title={`Done by hand (${entries.length})`}>
+      <p aria-live="polite" className="sr-only">
+        {`Last: ${sayEdit(last, spots, desk.mmPerPx / sourceScale(desk))}`}
+      </p>
       <ol aria-label="Done by hand" className="border border-rule bg-card">
         {entries.map((entry) => {
           const { id, isOn } = entry;
@@ -47,6 +51,7 @@ export function EditList({ desk, spots, misfits, showPlace }: Props) {
                     className="px-1"
                     aria-label={`Show "${words}"`}
                     onClick={() => {
+                      desk.change({ ...NOT_PICKED, entryId: id, mode: modeOf(entry) ?? desk.mode });
                       const { x, y } = desk.toPrepared(place);
                       showPlace(x, y);
                     }}

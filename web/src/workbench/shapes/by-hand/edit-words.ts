@@ -3,6 +3,7 @@ import type { Point } from "@plain-palette/core/raster";
 import type { ShapeEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { count } from "../../count.ts";
+import type { HandMode } from "./hand-desk.ts";
 
 const FIGURES = {
   ellipse: "An ellipse",
@@ -81,4 +82,17 @@ export function placeOfEdit(entry: ShapeEntry): Point | null {
     case "brush":
       return first(entry.points);
   }
+}
+
+/** The way of working in which an entry's numbers are; null where it has none. */
+export function modeOf(entry: ShapeEntry): HandMode | null {
+  return {
+    simplify: null,
+    line: "lines",
+    draw: "draw",
+    cut: "part",
+    pieces: "pieces",
+    round: "pieces",
+    brush: "brush",
+  }[entry.kind] as HandMode | null;
 }

@@ -34,6 +34,8 @@ export interface Drag {
     | { readonly kind: "box"; readonly adds: boolean }
     | { readonly kind: "loop"; readonly adds: boolean; readonly points: readonly number[] }
     | { readonly kind: "pieces" }
+    /** A corner of the picked pieces' box, or what turns them, about its middle. */
+    | { readonly kind: "scale" | "turn"; readonly about: Point }
     | { readonly kind: "sketch"; readonly points: readonly number[] };
 }
 
@@ -89,23 +91,24 @@ export interface HandState {
   /** Nodes of an outline that is being drawn, x, y pairs. */
   readonly outline: readonly number[];
   readonly entryId: string | null;
+  /** Why the last thing that was tried did nothing. */
+  readonly refusal: string | null;
   readonly drag: Drag | null;
   readonly draw: DrawSettings;
   readonly part: PartSettings;
   readonly brush: BrushSettings;
 }
 
+/** Nothing is picked, nothing begun. */
+export const NOT_PICKED = {
+  ...{ nodes: [], onLine: null, base: null, shapes: [], seeksPlace: false },
+  ...{ outline: [], entryId: null, refusal: null, drag: null },
+} as const satisfies Partial<HandState>;
+
 const EMPTY: HandState = {
+  ...NOT_PICKED,
   mode: "lines",
   picksBy: "box",
-  nodes: [],
-  onLine: null,
-  base: null,
-  shapes: [],
-  seeksPlace: false,
-  outline: [],
-  entryId: null,
-  drag: null,
   draw: {
     figure: "circle",
     spotId: undefined,
@@ -139,6 +142,10 @@ export interface HandDesk extends HandState {
   /** Takes an entry over and has it in hand. */
   take(parts: EntryParts, then?: Partial<HandState>): void;
   setEntries(entries: readonly ShapeEntry[]): void;
+  /** The entry whose numbers are shown; null: none. */
+  readonly inHand: ShapeEntry | null;
+  /** Puts another one in place of the entry in hand. */
+  changeInHand(entry: ShapeEntry, then?: Partial<HandState>): void;
   toSource(place: Point): Point;
   lineToSource(points: ArrayLike<number>): number[];
   toPrepared(place: Point): Point;
@@ -178,7 +185,12 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
   const take: HandDesk["take"] = (parts, then = {}) => {
     const id = nextEntryId(entries, "edit");
     setEntries([...entries, makeShapeEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0])]);
-    change({ drag: null, entryId: id, ...then });
+    change({ drag: null, entryId: id, refusal: null, ...then });
+  };
+  const inHand = entries.find(({ id }) => id === state.entryId) ?? null;
+  const changeInHand: HandDesk["changeInHand"] = (entry, then = {}) => {
+    setEntries(entries.map((one) => (one.id === entry.id ? entry : one)));
+    change({ drag: null, refusal: null, ...then });
   };
   const takeLines: HandDesk["takeLines"] = (changes, then = {}) => {
     if (changes.length === 0) {
@@ -186,10 +198,9 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
       return;
     }
     const placed = changes.map(placeChange);
-    const last = entries.at(-1);
+    const last = inHand === entries.at(-1) ? inHand : null;
     const goesOn =
       last?.kind === "line" &&
-      last.id === state.entryId &&
       last.isOn &&
       last.changes.length === placed.length &&
       placed.every(({ was }, k) => isSameLine(was, last.changes[k]?.now ?? []));
@@ -198,12 +209,10 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
       return;
     }
     const changed = placed.map((one, k) => ({ ...one, was: last.changes[k]?.was ?? one.was }));
-    setEntries([...entries.slice(0, -1), { ...last, changes: changed }]);
-    change({ drag: null, ...then });
+    changeInHand({ ...last, changes: changed }, then);
   };
   const moveNodesBy = (dx: number, dy: number) => {
-    const last = entries.at(-1);
-    const own = last?.kind === "line" && last.id === state.entryId && last.isOn ? last : null;
+    const own = inHand?.kind === "line" && inHand.isOn && inHand === entries.at(-1) ? inHand : null;
     const base = (own && state.base) ?? { edges, refs, dx: 0, dy: 0 };
     const way = { dx: base.dx + dx, dy: base.dy + dy };
     const changes = moveNodes(base.edges, base.refs, () => [way.dx, way.dy]);
@@ -211,8 +220,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     const then = { nodes, onLine: null, base: { ...base, ...way } };
     if (!own || !state.base) takeLines(changes, then);
     else {
-      setEntries([...entries.slice(0, -1), { ...own, changes: changes.map(placeChange) }]);
-      change({ drag: null, ...then });
+      changeInHand({ ...own, changes: changes.map(placeChange) }, then);
     }
   };
   return {
@@ -225,19 +233,11 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     mmPerPx,
     entries,
     change,
-    letGo: () =>
-      change({
-        nodes: [],
-        onLine: null,
-        base: null,
-        shapes: [],
-        seeksPlace: false,
-        outline: [],
-        entryId: null,
-        drag: null,
-      }),
+    letGo: () => change(NOT_PICKED),
     takeLines,
     take,
+    inHand,
+    changeInHand,
     setEntries,
     toSource,
     lineToSource,

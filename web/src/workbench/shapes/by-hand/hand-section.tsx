@@ -25,7 +25,7 @@ interface Props {
 }
 
 export function HandSection({ desk, computed, table }: Props) {
-  const { mode, letGo, change } = desk;
+  const { mode, refusal, letGo, change } = desk;
   const spots = computed.traced?.spots ?? [];
   const traced = computed.traced;
   return (
@@ -42,6 +42,9 @@ export function HandSection({ desk, computed, table }: Props) {
           }}
         />
       </div>
+      <p role="status" className={refusal ? "pb-2 text-xs text-wrong" : ""}>
+        {refusal}
+      </p>
       {mode === "lines" && <LinesGroup desk={desk} />}
       {mode === "pieces" && <PiecesGroup desk={desk} spots={spots} />}
       {mode === "draw" && <DrawGroup desk={desk} spots={spots} />}

@@ -8,11 +8,19 @@ import {
   shapeNodes,
   shapeSegments,
 } from "@plain-palette/core/edit";
-import { boundsOf, linePath, nearestOnPath } from "@plain-palette/core/geometry";
+import {
+  boundsOf,
+  linePath,
+  nearestOnPath,
+  nearestOnSegment,
+  pathArea,
+  velocityOn,
+} from "@plain-palette/core/geometry";
 import { Button } from "../../../parts/button.tsx";
 import { Choice } from "../../../parts/choice.tsx";
 import { MmField } from "../../../parts/fields.tsx";
-import { Fact, Group } from "../../panel.tsx";
+import { count } from "../../count.ts";
+import { Group } from "../../panel.tsx";
 import type { HandDesk } from "./hand-desk.ts";
 import { shapeAt } from "./pieces-tool.ts";
 
@@ -35,18 +43,9 @@ export function LinesGroup({ desk }: { desk: HandDesk }) {
           onChange={(value: "box" | "loop") => change({ picksBy: value })}
         />
       </div>
-      {nodes.length === 0 ? (
-        <p className="text-xs text-soft">
-          Nothing is picked. Click a node or a line on the table; with the keyboard, arrow keys carry the crosshair and
-          Enter picks.
-        </p>
-      ) : (
-        <>
-          <PickedSize desk={desk} />
-          <NodeActs desk={desk} />
-          {nodes.length === 1 && <NodePlace desk={desk} />}
-        </>
-      )}
+      <PickedSize desk={desk} />
+      <NodeActs desk={desk} />
+      {nodes.length === 1 && <NodePlace desk={desk} />}
     </Group>
   );
 }
@@ -54,13 +53,18 @@ export function LinesGroup({ desk }: { desk: HandDesk }) {
 function PickedSize({ desk: { nodes, mmPerPx } }: { desk: HandDesk }) {
   const { left, top, right, bottom } = boundsOf(nodes.flatMap(({ x, y }) => [x, y]));
   const mm = (px: number) => (px * mmPerPx).toFixed(2);
+  if (nodes.length === 0)
+    return (
+      <p role="status" className="text-xs text-soft">
+        Nothing is picked. Click a node or a line on the table; with the keyboard, arrow keys carry the crosshair and
+        Enter picks.
+      </p>
+    );
   return (
-    <dl>
-      <Fact label="Picked">
-        <span data-testid="picked-nodes">{nodes.length === 1 ? "1 node" : `${nodes.length} nodes`}</span>
-        {nodes.length > 1 && `, ${mm(right - left)} × ${mm(bottom - top)} mm`}
-      </Fact>
-    </dl>
+    <p role="status" className="text-xs">
+      Picked: <span data-testid="picked-nodes">{count(nodes.length, "node")}</span>
+      {nodes.length > 1 && `, ${mm(right - left)} × ${mm(bottom - top)} mm`}
+    </p>
   );
 }
 
@@ -93,6 +97,7 @@ function NodeActs({ desk }: { desk: HandDesk }) {
   const { edges, refs, nodes, onLine, takeLines, change } = desk;
   const segments = segmentsBetween(edges, refs);
   const [first] = nodes;
+  const isPicked = refs.length > 0;
   const line = (axis: "x" | "y") => {
     if (!first) return;
     // Each picked node goes to the first one's level, however far that is.
@@ -102,15 +107,16 @@ function NodeActs({ desk }: { desk: HandDesk }) {
   };
   const gap = nodes.length === 4 ? closeGap(edges, refs, OVERLAP_PX) : null;
   const acts: readonly { text: string; canDo: boolean; act: () => void }[] = [
-    { text: "Take out", canDo: true, act: () => takeLines(removeNodes(edges, refs), { nodes: [], onLine: null }) },
+    { text: "Take out", canDo: isPicked, act: () => takeLines(removeNodes(edges, refs), { nodes: [], onLine: null }) },
     { text: "Put a node in", canDo: onLine !== null, act: () => putNodeIn(desk) },
-    { text: "Smooth", canDo: true, act: () => takeLines(shapeNodes(edges, refs, "smooth")) },
-    { text: "Corner", canDo: true, act: () => takeLines(shapeNodes(edges, refs, "corner")) },
+    { text: "Smooth", canDo: isPicked, act: () => takeLines(shapeNodes(edges, refs, "smooth")) },
+    { text: "Corner", canDo: isPicked, act: () => takeLines(shapeNodes(edges, refs, "corner")) },
     { text: "Straight", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "straight")) },
     { text: "Curved", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "curved")) },
     { text: "Level", canDo: nodes.length > 1, act: () => line("y") },
     { text: "Upright", canDo: nodes.length > 1, act: () => line("x") },
-    { text: "All of the shape", canDo: true, act: () => change({ nodes: allOfShape(desk), onLine: null }) },
+    { text: "All of the shape", canDo: isPicked, act: () => change({ nodes: allOfShape(desk), onLine: null }) },
+    { text: "Neighbours one", canDo: onLine !== null, act: () => makeOne(desk) },
     { text: "Break here", canDo: nodes.length === 2, act: () => breakBetween(desk) },
     {
       text: "Close the ring",
@@ -132,7 +138,7 @@ function NodeActs({ desk }: { desk: HandDesk }) {
     <>
       <div className="flex flex-wrap gap-1 py-1">
         {acts.map(({ text, canDo, act }) => (
-          <Button key={text} className="px-2 py-0.5 text-xs" disabled={!canDo} onClick={act}>
+          <Button key={text} className="px-2 py-0.5" disabled={!canDo} onClick={act}>
             {text}
           </Button>
         ))}
@@ -183,4 +189,33 @@ function breakBetween(desk: HandDesk): void {
   const spotId = faces[shapeAt(faces, middle)]?.spotId;
   if (!spotId) return;
   take({ kind: "cut", curve: lineToSource(linePath([a.x, a.y, b.x, b.y])), spotId }, { nodes: [] });
+}
+
+/** How far beside a line its neighbours are looked for, px. */
+const BESIDE_PX = 0.6;
+
+/** The smaller of the two shapes beside the clicked line takes the other's spot: the boundary between them is gone. */
+function makeOne(desk: HandDesk): void {
+  const { edges, refs, onLine, faces, take, toSource, change } = desk;
+  const [segment] = segmentsBetween(edges, refs);
+  const path = segment && edges[segment.edge]?.path;
+  if (!onLine || !segment || !path) return;
+  const at = nearestOnSegment(path, segment.s, onLine.x, onLine.y).at - segment.s;
+  const [vx, vy] = velocityOn(path, segment.s, at);
+  const length = Math.hypot(vx, vy) || 1;
+  const beside = [1, -1].map((side) => ({
+    x: onLine.x + (side * BESIDE_PX * vy) / length,
+    y: onLine.y - (side * BESIDE_PX * vx) / length,
+  }));
+  const found = beside.flatMap((place) => {
+    const face = faces[shapeAt(faces, place)];
+    return face ? [{ place, face, area: Math.abs(face.paths.reduce((sum, one) => sum + pathArea(one), 0)) }] : [];
+  });
+  const [small, large] = found.sort((a, b) => a.area - b.area);
+  if (!small || !large || small.face === large.face) {
+    change({ refusal: "There is a shape on one side of this line only." });
+    return;
+  }
+  const picks = [{ at: toSource(small.place), spotId: small.face.spotId }];
+  take({ kind: "pieces", picks, stays: { spotId: large.face.spotId } }, { nodes: [], onLine: null });
 }

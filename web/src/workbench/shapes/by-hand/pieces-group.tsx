@@ -1,15 +1,15 @@
 // Pieces: picked shapes with what they enclose, moved by numbers, turned, flipped, scaled, copied, taken away, made round.
-import { boundsOfAll } from "@plain-palette/core/geometry";
 import type { ShapeEntryOf } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { useState } from "react";
 import { Button } from "../../../parts/button.tsx";
 import { MmField, NumberField } from "../../../parts/fields.tsx";
 import { SelectField } from "../../../parts/select-field.tsx";
-import { Fact, Group } from "../../panel.tsx";
+import { count } from "../../count.ts";
+import { Group } from "../../panel.tsx";
 import { sourceScale } from "./draw-tool.ts";
 import type { HandDesk } from "./hand-desk.ts";
-import { movedBy, pickedFaces, takeAway } from "./pieces-tool.ts";
+import { boxOfPicked, pickedFaces, placeAnew, takeAway } from "./pieces-tool.ts";
 
 interface Props {
   readonly desk: HandDesk;
@@ -17,71 +17,60 @@ interface Props {
 }
 
 export function PiecesGroup({ desk, spots }: Props) {
-  const { shapes, entries, entryId, change, seeksPlace } = desk;
-  const last = entries.at(-1);
-  const placedEntry = last?.kind === "pieces" && last.id === entryId && last.placed.length === 1 ? last : null;
-  if (shapes.length === 0 && !placedEntry)
-    return (
-      <Group title="Pieces">
-        <p className="text-xs text-soft">
-          Nothing is picked. Click a shape on the table: what it encloses comes along, as a letter with its counter.
-        </p>
-      </Group>
-    );
+  const { shapes, inHand, change, seeksPlace, mmPerPx } = desk;
+  const placed = inHand?.kind === "pieces" && inHand.placed.length === 1 ? inHand : null;
+  const isPicked = shapes.length > 0;
+  const aside = 2 / mmPerPx;
   return (
     <Group title="Pieces">
       <PickedSize desk={desk} />
       <div className="flex flex-wrap gap-1 py-1">
-        <Button className="px-2 py-0.5 text-xs" onClick={() => movedBy(desk, 2 / desk.mmPerPx, 2 / desk.mmPerPx, true)}>
+        <Button className={SMALL} disabled={!isPicked} onClick={() => placeAnew(desk, { dx: aside, dy: aside }, true)}>
           Copy
         </Button>
-        <Button className="px-2 py-0.5 text-xs" onClick={() => takeAway(desk)}>
+        <Button className={SMALL} disabled={!isPicked} onClick={() => takeAway(desk)}>
           Take away
         </Button>
         <Button
-          className="px-2 py-0.5 text-xs"
+          className={SMALL}
+          disabled={!isPicked}
           aria-pressed={seeksPlace}
           onClick={() => change({ seeksPlace: !seeksPlace })}
         >
           Put in place of ...
         </Button>
+        <Button className={SMALL} disabled={!isPicked || placed !== null} onClick={() => placeAnew(desk, {})}>
+          Place by numbers
+        </Button>
       </div>
-      {placedEntry ? <Placed desk={desk} entry={placedEntry} /> : <StartPlacing desk={desk} />}
+      {placed && <Placed desk={desk} entry={placed} />}
       <Recolour desk={desk} spots={spots} />
       <MakeRound desk={desk} />
     </Group>
   );
 }
 
+const SMALL = "px-2 py-0.5";
+
 function PickedSize({ desk }: { desk: HandDesk }) {
   const picked = pickedFaces(desk);
-  if (picked.length === 0) return null;
-  const { left, top, right, bottom } = boundsOfAll(picked.flatMap((face) => desk.faces[face]?.paths ?? []));
+  const { left, top, right, bottom } = boxOfPicked(desk);
   const mm = (px: number) => (px * desk.mmPerPx).toFixed(2);
   return (
-    <dl>
-      <Fact label={picked.length === 1 ? "Picked: 1 shape" : `Picked: ${picked.length} shapes`}>
-        {mm(right - left)} × {mm(bottom - top)} mm
-      </Fact>
-    </dl>
-  );
-}
-
-/** Turning and scaling begin with a piece that stays where it is. */
-function StartPlacing({ desk }: { desk: HandDesk }) {
-  return (
-    <Button className="px-2 py-0.5 text-xs" onClick={() => movedBy(desk, 0, 0)}>
-      Move, turn or scale by numbers
-    </Button>
+    <p role="status" className="text-xs text-soft">
+      {picked.length === 0
+        ? "Nothing is picked. Click a shape on the table: what it encloses comes along, as a letter with its counter."
+        : `Picked: ${count(picked.length, "shape")}, ${mm(right - left)} × ${mm(bottom - top)} mm`}
+    </p>
   );
 }
 
 function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces"> }) {
-  const { entries, setEntries, mmPerPx } = desk;
+  const { changeInHand, mmPerPx } = desk;
   const [place] = entry.placed;
   if (!place) return null;
   const set = (part: Partial<typeof place>) =>
-    setEntries([...entries.slice(0, -1), { ...entry, placed: [{ ...place, ...part }] }]);
+    changeInHand({ ...entry, placed: [{ ...place, ...part }] }, { shapes: [] });
   const perMm = sourceScale(desk) / mmPerPx;
   const percent = (scale: number) => Number((Math.abs(scale) * 100).toFixed(2));
   const scaled = (value: number, old: number) => (Math.sign(old) * value) / 100;
@@ -136,10 +125,10 @@ function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces">
         />
       </div>
       <div className="flex gap-1 pb-1">
-        <Button className="px-2 py-0.5 text-xs" onClick={() => set({ scaleX: -place.scaleX })}>
+        <Button className={SMALL} onClick={() => set({ scaleX: -place.scaleX })}>
           Flip left and right
         </Button>
-        <Button className="px-2 py-0.5 text-xs" onClick={() => set({ scaleY: -place.scaleY })}>
+        <Button className={SMALL} onClick={() => set({ scaleY: -place.scaleY })}>
           Flip top and bottom
         </Button>
       </div>
@@ -173,9 +162,9 @@ function Recolour({ desk, spots }: Props) {
 }
 
 function MakeRound({ desk }: { desk: HandDesk }) {
-  const { shapes, toSource, take, faces, mmPerPx } = desk;
+  const { shapes, toSource, take, mmPerPx } = desk;
   const [face] = pickedFaces(desk);
-  const box = boundsOfAll(face === undefined ? [] : (faces[face]?.paths ?? []));
+  const box = boxOfPicked(desk);
   const measured = Number((((box.right - box.left + box.bottom - box.top) / 2) * mmPerPx).toFixed(2));
   const [typed, setTyped] = useState<number | null>(null);
   const [first] = shapes;
@@ -192,7 +181,7 @@ function MakeRound({ desk }: { desk: HandDesk }) {
         hint="Held: no tolerance and no simplifying changes it, nor another print size."
       />
       <Button
-        className="px-2 py-0.5 text-xs"
+        className={SMALL}
         onClick={() => take({ kind: "round", at: toSource(first.at), spotId: first.spotId, diameterMm })}
       >
         Make it a true circle

@@ -1,15 +1,24 @@
 // The hand on shapes with what they enclose: picks and moves them; arrow keys nudge.
 import type { ShapePick } from "@plain-palette/core/edit";
-import { boundsOf, boundsOfAll, type CubicPath, flattenPath, isInLine } from "@plain-palette/core/geometry";
+import {
+  type Bounds,
+  boundsOf,
+  boundsOfAll,
+  type CubicPath,
+  flattenPath,
+  isInLine,
+} from "@plain-palette/core/geometry";
 import type { Point } from "@plain-palette/core/raster";
 import type { HandView } from "../../../compute/messages.ts";
 import type { TableTool } from "../../../light-table/tool.ts";
-import type { HandDesk } from "./hand-desk.ts";
+import type { Drag, HandDesk } from "./hand-desk.ts";
 import { ARROWS, NUDGE_MM } from "./lines-tool.ts";
 
 type Face = HandView["faces"][number];
 
+/** A press that goes no farther is a click; how near to a grip a press has to be; screen px. */
 const STILL_PX = 3;
+const NEAR_PX = 9;
 
 /** The shape at a place; -1 where there is none. */
 export function shapeAt(faces: readonly Face[], { x, y }: Point): number {
@@ -47,37 +56,84 @@ export function outlinesOf(faces: readonly Face[], picked: readonly number[]): C
   ];
 }
 
-/** A copy, or the pieces themselves, moved by a way. */
-export function movedBy(desk: HandDesk, dx: number, dy: number, isCopy = false): void {
-  const { shapes, entries, entryId, toSource } = desk;
+/** How pieces are placed anew: a way, px, a factor and a turn. */
+interface Step {
+  readonly dx: number;
+  readonly dy: number;
+  readonly factor: number;
+  readonly turnDeg: number;
+}
+
+const STILL: Step = { dx: 0, dy: 0, factor: 1, turnDeg: 0 };
+
+/** A copy, or the pieces themselves, placed anew: with the entry in hand, if they are its own. */
+export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): void {
+  const { dx, dy, factor, turnDeg } = { ...STILL, ...part };
+  const { shapes, inHand, toSource } = desk;
   const [from, to] = [toSource({ x: 0, y: 0 }), toSource({ x: dx, y: dy })];
   const [sx, sy] = [to.x - from.x, to.y - from.y];
-  const moved = shapes.map(({ at, spotId }) => ({ at: { x: at.x + dx, y: at.y + dy }, spotId }));
-  const last = entries.at(-1);
-  // Moved once more: the same entry.
-  if (!isCopy && last?.kind === "pieces" && last.id === entryId && last.placed.length === 1) {
-    const placed = last.placed.map((one) => ({ ...one, dx: one.dx + sx, dy: one.dy + sy }));
-    desk.setEntries([...entries.slice(0, -1), { ...last, placed }]);
-    desk.change({ drag: null, shapes: moved });
+  const about = middleOf(boxOfPicked(desk));
+  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180) * factor, Math.sin((turnDeg * Math.PI) / 180) * factor];
+  const moved = shapes.map(({ at, spotId }) => {
+    const [x, y] = [at.x - about.x, at.y - about.y];
+    return { at: { x: about.x + dx + x * cos - y * sin, y: about.y + dy + x * sin + y * cos }, spotId };
+  });
+  const [place] = inHand?.kind === "pieces" && inHand.placed.length === 1 ? inHand.placed : [];
+  if (!isCopy && place && inHand?.kind === "pieces") {
+    const { angleDeg, scaleX, scaleY } = place;
+    const placed = {
+      ...{ dx: place.dx + sx, dy: place.dy + sy },
+      angleDeg: Number(((angleDeg + turnDeg) % 360).toFixed(3)),
+      ...{ scaleX: scaleX * factor, scaleY: scaleY * factor },
+    };
+    desk.changeInHand({ ...inHand, placed: [placed] }, { shapes: moved });
     return;
   }
   const picks = shapes.map(({ at, spotId }) => ({ at: toSource(at), spotId }));
-  desk.take(
-    { kind: "pieces", picks, stays: isCopy ? "kept" : "away", placed: [{ dx: sx, dy: sy }] },
-    { shapes: moved },
-  );
+  const placed = [{ dx: sx, dy: sy, angleDeg: Number(turnDeg.toFixed(3)), scaleX: factor, scaleY: factor }];
+  desk.take({ kind: "pieces", picks, stays: isCopy ? "kept" : "away", placed }, { shapes: moved });
+}
+
+/** The box of the picked pieces; of none, one that lies nowhere. */
+export function boxOfPicked(desk: Pick<HandDesk, "faces" | "shapes">): Bounds {
+  return boundsOfAll(pickedFaces(desk).flatMap((face) => desk.faces[face]?.paths ?? []));
+}
+
+const middleOf = ({ left, top, right, bottom }: Bounds): Point => ({ x: (left + right) / 2, y: (top + bottom) / 2 });
+
+/** Distance of what turns from the box, as a share of its height. */
+const TURN_SHARE = 0.3;
+
+/** Grips of the picked pieces: the corners of their box, and above it what turns them. */
+export function pieceGrips(desk: HandDesk) {
+  const box = boxOfPicked(desk);
+  if (!(box.right > box.left)) return [];
+  const about = middleOf(box);
+  const corners = [
+    [box.left, box.top],
+    [box.right, box.top],
+    [box.right, box.bottom],
+    [box.left, box.bottom],
+  ].map(([x = 0, y = 0]) => ({ kind: "scale" as const, x, y, about }));
+  return [...corners, { kind: "turn" as const, x: about.x, y: box.top - TURN_SHARE * (box.bottom - box.top), about }];
+}
+
+/** What a drag of a grip, or of the pieces themselves, does. */
+export function stepOf({ from, to, holds }: Drag): Step {
+  if (holds.kind === "pieces") return { ...STILL, dx: to.x - from.x, dy: to.y - from.y };
+  if (holds.kind !== "scale" && holds.kind !== "turn") return STILL;
+  const { x, y } = holds.about;
+  const [a, b] = [Math.hypot(from.x - x, from.y - y), Math.hypot(to.x - x, to.y - y)];
+  if (holds.kind === "scale") return { ...STILL, factor: Math.max(0.02, b / (a || 1)) };
+  const turnDeg = ((Math.atan2(to.y - y, to.x - x) - Math.atan2(from.y - y, from.x - x)) * 180) / Math.PI;
+  return { ...STILL, turnDeg };
 }
 
 /** The picked shape, in the size of the one it is put in place of. */
 function putInPlace(desk: HandDesk, over: ShapePick, target: number): void {
   const { faces, shapes, toSource } = desk;
-  const picked = pickedFaces(desk);
-  const [own, other] = [
-    boundsOfAll(picked.flatMap((face) => faces[face]?.paths ?? [])),
-    boundsOfAll(faces[target]?.paths ?? []),
-  ];
-  const middle = (box: typeof own) => ({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 });
-  const [from, to] = [toSource(middle(own)), toSource(middle(other))];
+  const [own, other] = [boxOfPicked(desk), boundsOfAll(faces[target]?.paths ?? [])];
+  const [from, to] = [toSource(middleOf(own)), toSource(middleOf(other))];
   const scaleX = (other.right - other.left) / (own.right - own.left);
   const scaleY = (other.bottom - other.top) / (own.bottom - own.top);
   desk.take(
@@ -97,10 +153,16 @@ export function piecesTool(desk: HandDesk): TableTool {
   return {
     hint: seeksPlace
       ? "Click the shape in whose place the picked one is put."
-      : "Click a shape to pick it with what it encloses, drag it to move; Shift adds. Arrow keys nudge.",
+      : "Click a shape to pick it with what it encloses, drag it or its grips; Shift adds, Alt leaves a copy.",
     cursor: seeksPlace ? "crosshair" : "default",
     onPress: (event) => {
       const at = { x: event.x, y: event.y };
+      const reach = NEAR_PX * event.unitsPerPx;
+      const grip = seeksPlace ? undefined : pieceGrips(desk).find(({ x, y }) => Math.hypot(x - at.x, y - at.y) < reach);
+      if (grip) {
+        change({ drag: { from: at, to: at, holds: { kind: grip.kind, about: grip.about } } });
+        return;
+      }
       const face = shapeAt(faces, at);
       const found = faces[face];
       if (!found) {
@@ -119,16 +181,16 @@ export function piecesTool(desk: HandDesk): TableTool {
     onDrag: ({ x, y }) => drag && change({ drag: { ...drag, to: { x, y } } }),
     onRelease: (event) => {
       if (!drag) return;
-      const [dx, dy] = [event.x - drag.from.x, event.y - drag.from.y];
-      if (Math.hypot(dx, dy) < STILL_PX * event.unitsPerPx) change({ drag: null });
-      else movedBy(desk, dx, dy, event.isFree);
+      const isStill = Math.hypot(event.x - drag.from.x, event.y - drag.from.y) < STILL_PX * event.unitsPerPx;
+      if (isStill) change({ drag: null });
+      else placeAnew(desk, stepOf({ ...drag, to: { x: event.x, y: event.y } }), event.isFree);
     },
     onKey: (key, isLarge) => {
       const arrow = ARROWS[key];
       if (shapes.length === 0) return false;
       if (arrow) {
         const by = (isLarge ? NUDGE_MM.large : NUDGE_MM.plain) / mmPerPx;
-        movedBy(desk, arrow[0] * by, arrow[1] * by);
+        placeAnew(desk, { dx: arrow[0] * by, dy: arrow[1] * by });
         return true;
       }
       if (key !== "Delete" && key !== "Backspace") return false;
