@@ -72,6 +72,7 @@ beforeAll(async () => {
       figure: { kind: "stroke", curve: line(160, 190, 160, 210), width: 12 },
       spotId: "d8412f",
     },
+    { id: "cut", kind: "cut", curve: line(180, 60, 420, 75), spotId: "14304f" },
   ] as const;
   const wanted = makeRecipe({ artwork: { width: { value: 200, unit: "mm" } }, shapes: { entries: entries as never } });
   writeFileSync(recipe, JSON.stringify(wanted));

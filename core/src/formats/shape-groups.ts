@@ -1,6 +1,6 @@
 // What every writer of shapes draws: for each colour its closed shapes, in the order in which they are laid down.
 import type { Rgb } from "../colour/index.ts";
-import type { CubicPath } from "../geometry/index.ts";
+import { type CubicPath, lengthOf, partOfPath, segmentCount } from "../geometry/index.ts";
 import type { Spot } from "../reduce/index.ts";
 import { type Drawing, type PlanarMap, spotPaths, stackShapes } from "../trace/index.ts";
 
@@ -77,15 +77,25 @@ export function layShapes(
   };
 }
 
+/** Boundaries with later colours, and cuts within the own one, short of where they would be seen to stick out. */
 function seamsOf(map: PlanarMap, spotId: string, order: readonly string[]): CubicPath[] {
   const own = order.indexOf(spotId);
   const rankOf = (face: number) => (face < 0 ? -1 : order.indexOf(map.faces[face].spotId));
-  return map.edges
-    .filter(({ left, right }) => {
-      const [a, b] = [rankOf(left), rankOf(right)];
-      return Math.min(a, b) === own && a !== b;
-    })
-    .map(({ path }) => path);
+  return map.edges.flatMap(({ left, right, path, isCut }) => {
+    const [a, b] = [rankOf(left), rankOf(right)];
+    if (a === own && b === own && isCut) return shortened(path);
+    return Math.min(a, b) === own && a !== b ? [path] : [];
+  });
+}
+
+/** A path without its ends, as long as half a seam is wide. */
+function shortened(path: CubicPath): CubicPath[] {
+  const last = segmentCount(path);
+  const first = lengthOf(path[6] - path[0], path[7] - path[1]);
+  const n = path.length;
+  const final = lengthOf(path[n - 2] - path[n - 8], path[n - 1] - path[n - 7]);
+  const [from, to] = [Math.min(0.4, SEAM_PX / first), last - Math.min(0.4, SEAM_PX / final)];
+  return [partOfPath(path, from, to)];
 }
 
 /** A drawing of one colour only, on the same page as all. */

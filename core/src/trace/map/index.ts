@@ -1,6 +1,6 @@
 export { type Deviation, DISTANCE_CLASSES_PX, measureDeviation } from "./deviation.ts";
 export { type Drawing, layersOf } from "./drawing.ts";
-export { faceBeyond, nextHalfEdges, outlinePaths } from "./outline.ts";
+export { faceBeyond, nextHalfEdges, outlinePaths, spotPaths } from "./outline.ts";
 export {
   countFineShapes,
   countShapes,
@@ -13,7 +13,6 @@ export {
   type PlanarMap,
   ringPath,
   spotCoverage,
-  spotPaths,
 } from "./planar-map.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";

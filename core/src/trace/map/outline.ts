@@ -2,6 +2,13 @@
 import { type CubicPath, joinPaths } from "../../geometry/index.ts";
 import { halfEdgePath, type PlanarMap } from "./planar-map.ts";
 
+/** Closed paths around all that is of one spot; cuts within it part shapes, but no colour. */
+export function spotPaths(map: PlanarMap, spotId: string): CubicPath[] {
+  const isOwn = (face: number) => face >= 0 && map.faces[face].spotId === spotId;
+  if (map.edges.some(({ isCut, left, right }) => isCut && isOwn(left) && isOwn(right))) return outlinePaths(map, isOwn);
+  return map.faces.flatMap((face) => (face.spotId === spotId ? face.paths : []));
+}
+
 /** The face on the other side of a half-edge. */
 export function faceBeyond({ edges }: Pick<PlanarMap, "edges">, half: number): number {
   const { left, right } = edges[half >> 1];

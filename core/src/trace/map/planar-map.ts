@@ -77,11 +77,6 @@ export function outerRing({ paths }: MapFace): number {
   return areas.indexOf(Math.max(...areas));
 }
 
-/** All closed paths of one spot. */
-export function spotPaths(map: PlanarMap, spotId: string): CubicPath[] {
-  return map.faces.flatMap((face) => (face.spotId === spotId ? face.paths : []));
-}
-
 /** Counts that tell a person whether a trace is sane: closed shapes, and nodes with each shared boundary counted once. */
 export function countShapes(map: PlanarMap): { shapes: number; nodes: number } {
   let nodes = map.vertices.length / 2;

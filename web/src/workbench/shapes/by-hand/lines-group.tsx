@@ -106,49 +106,58 @@ function NodeActs({ desk }: { desk: HandDesk }) {
     takeLines(changes, { nodes: places });
   };
   const gap = nodes.length === 4 ? closeGap(edges, refs, OVERLAP_PX) : null;
-  const acts: readonly { text: string; canDo: boolean; act: () => void }[] = [
+  const onNodes: readonly Act[] = [
     { text: "Take out", canDo: isPicked, act: () => takeLines(removeNodes(edges, refs), { nodes: [], onLine: null }) },
-    { text: "Put a node in", canDo: onLine !== null, act: () => putNodeIn(desk) },
     { text: "Smooth", canDo: isPicked, act: () => takeLines(shapeNodes(edges, refs, "smooth")) },
     { text: "Corner", canDo: isPicked, act: () => takeLines(shapeNodes(edges, refs, "corner")) },
-    { text: "Straight", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "straight")) },
-    { text: "Curved", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "curved")) },
     { text: "Level", canDo: nodes.length > 1, act: () => line("y") },
     { text: "Upright", canDo: nodes.length > 1, act: () => line("x") },
     { text: "All of the shape", canDo: isPicked, act: () => change({ nodes: allOfShape(desk), onLine: null }) },
+  ];
+  const onLines: readonly Act[] = [
+    { text: "Put a node in", canDo: onLine !== null, act: () => putNodeIn(desk) },
+    { text: "Straight", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "straight")) },
+    { text: "Curved", canDo: segments.length > 0, act: () => takeLines(shapeSegments(edges, segments, "curved")) },
     { text: "Neighbours one", canDo: onLine !== null, act: () => makeOne(desk) },
     { text: "Break here", canDo: nodes.length === 2, act: () => breakBetween(desk) },
-    {
-      text: "Close the ring",
-      canDo: gap !== null,
-      act: () =>
-        gap &&
-        desk.take(
-          {
-            kind: "draw",
-            act: "join",
-            figure: { kind: "outline", curves: [desk.lineToSource(gap.curve)] },
-            spotId: gap.spotId,
-          },
-          { nodes: [] },
-        ),
-    },
+    { text: "Close the ring", canDo: gap !== null, act: () => gap && closeRing(desk, gap) },
   ];
   return (
     <>
-      <div className="flex flex-wrap gap-1 py-1">
-        {acts.map(({ text, canDo, act }) => (
-          <Button key={text} className="px-2 py-0.5" disabled={!canDo} onClick={act}>
-            {text}
-          </Button>
-        ))}
-      </div>
+      <Acts title="Picked nodes" acts={onNodes} />
+      <Acts title="Lines between them" acts={onLines} />
       <p className="text-xs text-soft">
         Arrow keys move by 0.1 mm, with Shift by 1 mm; Delete takes out. Break: between two nodes. Close the ring: pick
         the two nodes at either end.
       </p>
     </>
   );
+}
+
+interface Act {
+  readonly text: string;
+  readonly canDo: boolean;
+  act(): void;
+}
+
+function Acts({ title, acts }: { title: string; acts: readonly Act[] }) {
+  return (
+    <fieldset className="py-1">
+      <legend className="text-xs text-soft">{title}</legend>
+      <div className="flex flex-wrap gap-1">
+        {acts.map(({ text, canDo, act }) => (
+          <Button key={text} className="px-2 py-0.5" disabled={!canDo} onClick={act}>
+            {text}
+          </Button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function closeRing({ take, lineToSource }: HandDesk, { curve, spotId }: { curve: Float64Array; spotId: string }): void {
+  const figure = { kind: "outline" as const, curves: [lineToSource(curve)] };
+  take({ kind: "draw", act: "join", figure, spotId }, { nodes: [] });
 }
 
 function putNodeIn({ edges, onLine, takeLines }: HandDesk): void {

@@ -80,7 +80,7 @@ function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces">
         <MmField
           label="Right"
           isNarrow
-          valueMm={Number((place.dx / perMm).toFixed(3))}
+          valueMm={Number((place.dx / perMm).toFixed(2))}
           min={-4000}
           max={4000}
           onChange={(mm) => set({ dx: mm * perMm })}
@@ -88,7 +88,7 @@ function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces">
         <MmField
           label="Down"
           isNarrow
-          valueMm={Number((place.dy / perMm).toFixed(3))}
+          valueMm={Number((place.dy / perMm).toFixed(2))}
           min={-4000}
           max={4000}
           onChange={(mm) => set({ dy: mm * perMm })}
