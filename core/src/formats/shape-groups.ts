@@ -88,13 +88,16 @@ function seamsOf(map: PlanarMap, spotId: string, order: readonly string[]): Cubi
   });
 }
 
-/** A path without its ends, as long as half a seam is wide. */
+/** How much shorter than a cut its seam is at either end, px: there its width could stick out of the shape. */
+const SHORTER_PX = 0.2;
+
+/** A path a little short of its ends. */
 function shortened(path: CubicPath): CubicPath[] {
   const last = segmentCount(path);
   const first = lengthOf(path[6] - path[0], path[7] - path[1]);
   const n = path.length;
   const final = lengthOf(path[n - 2] - path[n - 8], path[n - 1] - path[n - 7]);
-  const [from, to] = [Math.min(0.4, SEAM_PX / first), last - Math.min(0.4, SEAM_PX / final)];
+  const [from, to] = [Math.min(0.4, SHORTER_PX / first), last - Math.min(0.4, SHORTER_PX / final)];
   return [partOfPath(path, from, to)];
 }
 

@@ -124,8 +124,8 @@ function NodeActs({ desk }: { desk: HandDesk }) {
   ];
   return (
     <>
-      <Acts title="Picked nodes" acts={onNodes} />
-      <Acts title="Lines between them" acts={onLines} />
+      <Acts title="The nodes" acts={onNodes} />
+      <Acts title="The lines between them" acts={onLines} />
       <p className="text-xs text-soft">
         Arrow keys move by 0.1 mm, with Shift by 1 mm; Delete takes out. Break: between two nodes. Close the ring: pick
         the two nodes at either end.
