@@ -1,6 +1,6 @@
 // Every file follows an edit by hand: shapes in four formats and plates, read by independent programs.
 import { execFile } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { promisify } from "node:util";
@@ -8,6 +8,7 @@ import { makeRecipe } from "@plain-palette/core/recipe";
 import DxfParser, { type ICircleEntity } from "dxf-parser";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type PlatePicture, readPlates } from "./plates.test.support.ts";
 
 const run = promisify(execFile);
 const ROOT = new URL("../..", import.meta.url).pathname;
@@ -146,34 +147,17 @@ describe("after edits by hand", () => {
   });
 
   it("the plates leave the hole and the gap open, and trap along the seam where it is now", async () => {
-    const plates = mkdtempSync(join(folder, "sep-"));
-    await run("gs", [
-      "-q",
-      "-dNOPAUSE",
-      "-dBATCH",
-      "-dSAFER",
-      "-sDEVICE=tiffsep",
-      "-r150",
-      `-sOutputFile=${join(plates, "p.tif")}`,
-      made("separations.pdf"),
-    ]);
-    const ink: Record<string, (x: number, y: number) => boolean> = {};
-    for (const file of readdirSync(plates)) {
-      const name = /^p\((.*)\)\.tif$/.exec(file)?.[1];
-      if (!name || ["Cyan", "Magenta", "Yellow", "Black"].includes(name)) continue;
-      const { data, info } = await sharp(join(plates, file)).greyscale().raw().toBuffer({ resolveWithObject: true });
-      ink[name] = (x, y) =>
-        data[Math.round((y / HEIGHT) * info.height) * info.width + Math.round((x / WIDTH) * info.width)] < 128;
-    }
-    const names = Object.keys(ink);
-    for (const [x, y, there] of THERE)
-      expect([x, y, names.some((name) => ink[name](x, y))]).toEqual([x, y, there !== null]);
+    const { spots } = await readPlates(made("separations.pdf"), 150, folder);
+    const plates = [...spots.values()];
+    const isInk = ({ data, width, height }: PlatePicture, x: number, y: number) =>
+      data[Math.round((y / HEIGHT) * height) * width + Math.round((x / WIDTH) * width)] < 128;
+    const inks = (x: number, y: number) => plates.filter((plate) => isInk(plate, x, y)).length;
+    for (const [x, y, there] of THERE) expect([x, y, inks(x, y) > 0]).toEqual([x, y, there !== null]);
     // The seam runs from 200, 200 to 240, 300 now: on it both inks lie, a quarter of a trap to either side or so.
-    const both = (x: number, y: number) => names.filter((name) => ink[name](x, y)).length;
     const along = Array.from({ length: 9 }, (_, k) => [204 + 4 * k, 210 + 10 * k] as const);
-    const trapped = along.filter(([x, y]) => Math.max(both(x + 0.3, y), both(x - 0.3, y)) === 2);
+    const trapped = along.filter(([x, y]) => Math.max(inks(x + 0.3, y), inks(x - 0.3, y)) === 2);
     expect(trapped).toHaveLength(9);
     // Where it was there is one ink.
-    expect([both(200.3, 260), both(199.7, 260)]).toEqual([1, 1]);
+    expect([inks(200.3, 260), inks(199.7, 260)]).toEqual([1, 1]);
   });
 });

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { readPlates } from "./plates.test.support.ts";
 
 const run = promisify(execFile);
 const ROOT = new URL("../..", import.meta.url).pathname;
@@ -120,36 +121,15 @@ describe("separate, from the shell", () => {
   });
 
   it("ghostscript's tiffsep finds exactly the plates, each with the coverage that the report states", async () => {
-    const folderOfPlates = mkdtempSync(join(folder, "sep-"));
-    await run("gs", [
-      "-q",
-      "-dNOPAUSE",
-      "-dBATCH",
-      "-dSAFER",
-      "-sDEVICE=tiffsep",
-      "-r200",
-      `-sOutputFile=${join(folderOfPlates, "p.tif")}`,
-      made(NAME, "separations.pdf"),
-    ]);
-    const process4 = ["Cyan", "Magenta", "Yellow", "Black"];
-    const names = readdirSync(folderOfPlates)
-      .flatMap((file) => /^p\((.*)\)\.tif$/.exec(file)?.[1] ?? [])
-      .filter((name) => !process4.includes(name));
-    expect(names.sort()).toEqual(report.plates.map((plate) => plate.name).sort());
+    const { spots, process } = await readPlates(made(NAME, "separations.pdf"), 200, folder);
+    expect([...spots.keys()].sort()).toEqual(report.plates.map((plate) => plate.name).sort());
     for (const plate of report.plates) {
-      const { data } = await sharp(join(folderOfPlates, `p(${plate.name}).tif`))
-        .greyscale()
-        .raw()
-        .toBuffer({ resolveWithObject: true });
+      const data = spots.get(plate.name)?.data ?? Buffer.alloc(1);
       const ink = data.reduce((sum, value) => sum + (255 - value) / 255, 0) / data.length;
       expect(Math.abs(ink - plate.coverage)).toBeLessThan(0.01);
     }
-    for (const name of process4) {
-      const { channels } = await sharp(join(folderOfPlates, `p(${name}).tif`))
-        .greyscale()
-        .stats();
-      expect(channels[0].min).toBe(255);
-    }
+    expect(process).toHaveLength(4);
+    for (const [, { data }] of process) expect(data.every((value) => value === 255)).toBe(true);
   });
 
   it("puts the registration targets on the same pixel of every film, in solid black", async () => {

@@ -6,6 +6,7 @@ import {
   lengthOf,
   mapPath,
   polygonPath,
+  QUARTER_HANDLE,
   reversePath,
   withEnds,
 } from "../geometry/index.ts";
@@ -71,11 +72,8 @@ function uprightPath(figure: Upright): CubicPath {
   return roundedPath(x, y, r);
 }
 
-/** A quarter circle of radius 1 as one cubic: 4/3 (sqrt 2 - 1). */
-const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
-
 function roundedPath(x: number, y: number, r: number): CubicPath {
-  const k = r * (1 - KAPPA);
+  const k = r * (1 - QUARTER_HANDLE);
   const out: number[] = [-x, -y + r];
   const line = (px: number, py: number) => out.push(...out.slice(-2), px, py, px, py);
   const corner = (c1x: number, c1y: number, c2x: number, c2y: number, px: number, py: number) =>

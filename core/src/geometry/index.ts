@@ -7,7 +7,7 @@ export {
   pointAlong,
   velocityOn,
 } from "./along-path.ts";
-export { asCircle, type Circle, flattenToArcs, pointOn } from "./arcs.ts";
+export { asCircle, type Circle, flattenToArcs, pointOn, QUARTER_HANDLE } from "./arcs.ts";
 export {
   type CubicPath,
   drawPath,

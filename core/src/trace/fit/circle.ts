@@ -1,8 +1,5 @@
 // Full circles: a closed boundary that is one keeps its centre and radius, whatever the pixels did to it.
-import { type CubicPath, lengthOf } from "../../geometry/index.ts";
-
-/** Handle length of a quarter circle of radius 1 as one cubic: 4/3 (sqrt 2 - 1), radial error below 0.03 %. */
-const KAPPA = (4 / 3) * (Math.SQRT2 - 1);
+import { type CubicPath, lengthOf, QUARTER_HANDLE } from "../../geometry/index.ts";
 
 /**
  * The circle through closed boundary points (x, y pairs) as four cubics, or null if a point lies farther from it than
@@ -54,7 +51,7 @@ export function fitCircle(points: Float64Array, tolerance: number): CubicPath | 
 /** A circle from its rightmost point; clockwise on screen (y down) if `clockwise`. */
 export function circlePath(cx: number, cy: number, radius: number, clockwise: boolean): CubicPath {
   const s = clockwise ? 1 : -1;
-  const k = KAPPA * radius;
+  const k = QUARTER_HANDLE * radius;
   const r = radius;
   return Float64Array.of(
     cx + r,

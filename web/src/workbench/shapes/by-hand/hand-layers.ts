@@ -6,7 +6,7 @@ import { makePieces, makePolylinePath } from "../../../light-table/pieces.ts";
 import { figureOf, partLine } from "./draw-tool.ts";
 import type { Drag, HandDesk } from "./hand-desk.ts";
 import { boxAround, draggedLines, shownHandles } from "./lines-tool.ts";
-import { boxOfPicked, outlinesOf, pickedFaces, pieceGrips, stepOf } from "./pieces-tool.ts";
+import { outlinesOf, pickedFaces, pieceGrips, stepOf, wayOf } from "./pieces-tool.ts";
 
 const DARK = "#1e1d1a";
 const OLD = "#f0b429";
@@ -110,16 +110,8 @@ function pieceLayers(desk: HandDesk): TableLayer[] {
   if (outlines.length === 0) return [];
   if (!drag)
     return [lines(outlines, { screenPx: 1.6, isHaloed: true, dashPx: 6 }), { kind: "grips", points: pieceGrips(desk) }];
-  const { dx, dy, factor, turnDeg } = stepOf(drag);
-  const { left, top, right, bottom } = boxOfPicked(desk);
-  const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
-  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180) * factor, Math.sin((turnDeg * Math.PI) / 180) * factor];
-  const moved = outlines.map((path) =>
-    mapPath(path, (px, py) => {
-      const [x, y] = [px - cx, py - cy];
-      return [cx + dx + x * cos - y * sin, cy + dy + x * sin + y * cos];
-    }),
-  );
+  const way = wayOf(desk, stepOf(drag));
+  const moved = outlines.map((path) => mapPath(path, way));
   return [
     lines(outlines, { colour: OLD, screenPx: 3, isHaloed: true }),
     lines(moved, { screenPx: 1.6, isHaloed: true, dashPx: 6 }),

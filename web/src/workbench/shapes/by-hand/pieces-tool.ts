@@ -72,17 +72,16 @@ export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): 
   const { shapes, inHand, toSource } = desk;
   const [from, to] = [toSource({ x: 0, y: 0 }), toSource({ x: dx, y: dy })];
   const [sx, sy] = [to.x - from.x, to.y - from.y];
-  const about = middleOf(boxOfPicked(desk));
-  const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180) * factor, Math.sin((turnDeg * Math.PI) / 180) * factor];
+  const place = wayOf(desk, { dx, dy, factor, turnDeg });
   const moved = shapes.map(({ at, spotId }) => {
-    const [x, y] = [at.x - about.x, at.y - about.y];
-    return { at: { x: about.x + dx + x * cos - y * sin, y: about.y + dy + x * sin + y * cos }, spotId };
+    const [x, y] = place(at.x, at.y);
+    return { at: { x, y }, spotId };
   });
-  const [place] = inHand?.kind === "pieces" && inHand.placed.length === 1 ? inHand.placed : [];
-  if (!isCopy && place && inHand?.kind === "pieces") {
-    const { angleDeg, scaleX, scaleY } = place;
+  const [before] = inHand?.kind === "pieces" && inHand.placed.length === 1 ? inHand.placed : [];
+  if (!isCopy && before && inHand?.kind === "pieces") {
+    const { angleDeg, scaleX, scaleY } = before;
     const placed = {
-      ...{ dx: place.dx + sx, dy: place.dy + sy },
+      ...{ dx: before.dx + sx, dy: before.dy + sy },
       angleDeg: Number(((angleDeg + turnDeg) % 360).toFixed(3)),
       ...{ scaleX: scaleX * factor, scaleY: scaleY * factor },
     };
@@ -92,6 +91,17 @@ export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): 
   const picks = shapes.map(({ at, spotId }) => ({ at: toSource(at), spotId }));
   const placed = [{ dx: sx, dy: sy, angleDeg: Number(turnDeg.toFixed(3)), scaleX: factor, scaleY: factor }];
   desk.take({ kind: "pieces", picks, stays: isCopy ? "kept" : "away", placed }, { shapes: moved });
+}
+
+/** Where a step takes a place: turned and scaled about the middle of the picked pieces, then moved. */
+export function wayOf(desk: Pick<HandDesk, "faces" | "shapes">, { dx, dy, factor, turnDeg }: Step) {
+  const about = middleOf(boxOfPicked(desk));
+  const angle = (turnDeg * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle) * factor, Math.sin(angle) * factor];
+  return (px: number, py: number): readonly [number, number] => {
+    const [x, y] = [px - about.x, py - about.y];
+    return [about.x + dx + x * cos - y * sin, about.y + dy + x * sin + y * cos];
+  };
 }
 
 /** The box of the picked pieces; of none, one that lies nowhere. */
