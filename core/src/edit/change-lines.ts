@@ -27,9 +27,6 @@ import { findStretch, type Stretch } from "./find-stretch.ts";
 interface Found {
   readonly stretch: Stretch;
   readonly now: CubicPath;
-  /** Whether the ends lie somewhere else now. */
-  readonly movesStart: boolean;
-  readonly movesEnd: boolean;
   /** Spots on the left and right of the new line. */
   readonly sides: readonly [string | null, string | null];
 }
@@ -64,7 +61,7 @@ function placeChange(map: PlanarMap, { was, now }: LineChange, stretch: Stretch)
     ...((movesEnd || isRing ? [turned[m - 2], turned[m - 1]] : [x1, y1]) as [number, number]),
   );
   const spotOf = (face: number) => (face < 0 ? null : map.faces[face].spotId);
-  return { stretch, now: placed, movesStart, movesEnd, sides: [spotOf(edge.left), spotOf(edge.right)] };
+  return { stretch, now: placed, sides: [spotOf(edge.left), spotOf(edge.right)] };
 }
 
 /** The map with only paths and vertices changed; null where lines then cross or a shape is turned inside out. */

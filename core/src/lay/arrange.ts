@@ -1,5 +1,6 @@
 // The arrangement: the map's boundaries and what is laid, cut wherever they meet, each stretch once.
 import {
+  type Bounds,
   boundsOfAll,
   type CubicPath,
   isClosed,
@@ -10,7 +11,7 @@ import {
 } from "../geometry/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
 import { findCrossings, type PieceCut } from "./crossings.ts";
-import { makePieces, type Piece, pathOfPiece, type Region, runsAlong } from "./pieces.ts";
+import { makePieces, type Piece, pathOfPiece, runsAlong } from "./pieces.ts";
 import { cutStrand, openVertices, SNAP_PX, type Strand, type Vertices } from "./strand.ts";
 import { dropDots } from "./tidy.ts";
 import { cutAtTouches } from "./touches.ts";
@@ -75,13 +76,13 @@ export function arrange(map: PlanarMap, laid: readonly Laid[]): Arrangement {
   return collectArcs(old, pieces, sides, cuts, vertices, map.vertices.length / 2, laid.length);
 }
 
-function around(paths: readonly CubicPath[]): Region {
+function around(paths: readonly CubicPath[]): Bounds {
   const { left, top, right, bottom } = boundsOfAll(paths);
   const margin = 2 * SNAP_PX;
   return { left: left - margin, top: top - margin, right: right + margin, bottom: bottom + margin };
 }
 
-function isNear(path: CubicPath, { left, top, right, bottom }: Region): boolean {
+function isNear(path: CubicPath, { left, top, right, bottom }: Bounds): boolean {
   const box = boundsOfAll([path]);
   return box.right >= left && box.left <= right && box.bottom >= top && box.top <= bottom;
 }

@@ -1,5 +1,6 @@
 // Pieces: strands between their cuts, each with a fine polyline that decides where it lies among the others.
 import {
+  type Bounds,
   type CubicPath,
   flattenSteps,
   lengthOf,
@@ -26,16 +27,8 @@ export interface Piece {
   readonly ats: readonly number[];
 }
 
-/** The box in which something may happen; outside it curves need not be followed closely. */
-export interface Region {
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
-}
-
-/** Cuts strands into pieces; those of no length go. */
-export function makePieces(strands: readonly Strand[], vertices: Vertices, region: Region): Piece[] {
+/** Cuts strands into pieces; those of no length go. Beyond `region` nothing happens: curves need not be followed closely there. */
+export function makePieces(strands: readonly Strand[], vertices: Vertices, region: Bounds): Piece[] {
   return strands.flatMap((strand) => {
     const cuts = inOrder(strand);
     const segments = segmentCount(strand.path);
@@ -66,7 +59,7 @@ function inOrder(strand: Strand): Strand["cuts"] {
   return [{ at: 0, vertex: edge.start }, ...inner, { at: segmentCount(path), vertex: edge.end }];
 }
 
-function makePiece(bare: Omit<Piece, "line" | "ats">, vertices: Vertices, region: Region): Piece {
+function makePiece(bare: Omit<Piece, "line" | "ats">, vertices: Vertices, region: Bounds): Piece {
   const { strand, from, to, start, end } = bare;
   const { path } = strand;
   const segments = segmentCount(path);
@@ -92,7 +85,7 @@ function makePiece(bare: Omit<Piece, "line" | "ats">, vertices: Vertices, region
 }
 
 /** Whether a segment lies outside a box; its chord does then, too. */
-function isAway(path: CubicPath, s: number, { left, top, right, bottom }: Region): boolean {
+function isAway(path: CubicPath, s: number, { left, top, right, bottom }: Bounds): boolean {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(s * 6, s * 6 + 8);
   return (
     Math.max(x0, x1, x2, x3) < left ||

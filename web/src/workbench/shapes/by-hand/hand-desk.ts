@@ -75,6 +75,8 @@ interface MoveBase {
   readonly refs: readonly NodeRef[];
   readonly dx: number;
   readonly dy: number;
+  /** The new lines as they were taken over. */
+  readonly taken: string;
 }
 
 export interface HandState {
@@ -162,87 +164,89 @@ const SAME_PX = 0.01;
 /** Places are kept to a ten-thousandth of a pixel. */
 const fine = (value: number) => Math.round(value * 1e4) / 1e4;
 
+/** From prepared pixels to the client's and back. */
+function placesBy(frame: Frame | null): Pick<HandDesk, "toSource" | "lineToSource" | "toPrepared"> {
+  if (!frame) {
+    const same = (place: Point) => place;
+    return { toSource: same, lineToSource: (points) => Array.from(points), toPrepared: same };
+  }
+  return {
+    toSource: (place) => {
+      const { x, y } = mapPoint(frame.toSource, place);
+      return { x: fine(x), y: fine(y) };
+    },
+    lineToSource: (points) => mapLine(frame.toSource, Array.from(points)).map(fine),
+    toPrepared: (place) => mapPoint(invertMap(frame.toSource), place),
+  };
+}
+
 export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx: number): HandDesk {
-  const [state, setState] = useState<HandState>(EMPTY);
+  const [kept, setState] = useState<HandState>(EMPTY);
   const { entries } = useJob((store) => store.recipe.shapes);
   const edit = useJob((store) => store.edit);
   const edges = hand?.edges ?? NO_EDGES;
+  const inHand = entries.find(({ id }) => id === kept.entryId) ?? null;
+  const lineInHand = inHand?.kind === "line" && inHand.isOn && inHand === entries.at(-1) ? inHand : null;
+  // What was moved and taken back since is not where it was picked.
+  const isGone = kept.base !== null && (!lineInHand || linesOf(lineInHand.changes) !== kept.base.taken);
+  const state: HandState = isGone ? { ...kept, ...NOT_PICKED } : kept;
   const refs = state.nodes.flatMap((place) => nodesAt(edges, place, SAME_PX));
   // What is picked anew is moved from where it is then.
   const change = (part: Partial<HandState>) =>
     setState((old) => ({ ...old, ...(part.nodes && !part.base ? { base: null } : {}), ...part }));
   const setEntries = (next: readonly ShapeEntry[]) =>
     edit((r) => ({ ...r, shapes: { ...r.shapes, entries: [...next] } }));
-  const lineToSource = (points: ArrayLike<number>) => {
-    const all = Array.from(points);
-    return (frame ? mapLine(frame.toSource, all) : all).map(fine);
-  };
-  const toSource = ({ x, y }: Point): Point => {
-    const at = frame ? mapPoint(frame.toSource, { x, y }) : { x, y };
-    return { x: fine(at.x), y: fine(at.y) };
-  };
-  const placeChange = (one: LineChange) => ({ ...one, was: lineToSource(one.was), now: lineToSource(one.now) });
+  const places = placesBy(frame);
+  const placeChange = (one: LineChange) => ({
+    ...one,
+    was: places.lineToSource(one.was),
+    now: places.lineToSource(one.now),
+  });
   const take: HandDesk["take"] = (parts, then = {}) => {
     const id = nextEntryId(entries, "edit");
     setEntries([...entries, makeShapeEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0])]);
     change({ drag: null, entryId: id, refusal: null, ...then });
   };
-  const inHand = entries.find(({ id }) => id === state.entryId) ?? null;
   const changeInHand: HandDesk["changeInHand"] = (entry, then = {}) => {
     setEntries(entries.map((one) => (one.id === entry.id ? entry : one)));
     change({ drag: null, refusal: null, ...then });
   };
   const takeLines: HandDesk["takeLines"] = (changes, then = {}) => {
-    if (changes.length === 0) {
-      change({ drag: null });
-      return;
-    }
     const placed = changes.map(placeChange);
-    const last = inHand === entries.at(-1) ? inHand : null;
+    const before = lineInHand?.changes ?? [];
     const goesOn =
-      last?.kind === "line" &&
-      last.isOn &&
-      last.changes.length === placed.length &&
-      placed.every(({ was }, k) => isSameLine(was, last.changes[k]?.now ?? []));
-    if (!goesOn) {
-      take({ kind: "line", changes: placed }, then);
-      return;
+      before.length === placed.length && placed.every(({ was }, k) => isSameLine(was, before[k]?.now ?? []));
+    if (placed.length === 0) change({ drag: null });
+    else if (!lineInHand || !goesOn) take({ kind: "line", changes: placed }, { base: null, ...then });
+    else {
+      const whole = placed.map((one, k) => ({ ...one, was: before[k]?.was ?? one.was }));
+      changeInHand({ ...lineInHand, changes: whole }, { base: null, ...then });
     }
-    const changed = placed.map((one, k) => ({ ...one, was: last.changes[k]?.was ?? one.was }));
-    changeInHand({ ...last, changes: changed }, then);
   };
   const moveNodesBy = (dx: number, dy: number) => {
-    const own = inHand?.kind === "line" && inHand.isOn && inHand === entries.at(-1) ? inHand : null;
-    const base = (own && state.base) ?? { edges, refs, dx: 0, dy: 0 };
+    const base = state.base ?? { edges, refs, dx: 0, dy: 0 };
     const way = { dx: base.dx + dx, dy: base.dy + dy };
-    const changes = moveNodes(base.edges, base.refs, () => [way.dx, way.dy]);
+    const changes = moveNodes(base.edges, base.refs, () => [way.dx, way.dy]).map(placeChange);
+    if (changes.length === 0) return;
     const nodes = state.nodes.map(({ x, y }) => ({ x: x + dx, y: y + dy }));
-    const then = { nodes, onLine: null, base: { ...base, ...way } };
-    if (!own || !state.base) takeLines(changes, then);
-    else {
-      changeInHand({ ...own, changes: changes.map(placeChange) }, then);
-    }
+    const then = { nodes, onLine: null, base: { ...base, ...way, taken: linesOf(changes) } };
+    if (state.base && lineInHand) changeInHand({ ...lineInHand, changes }, then);
+    else take({ kind: "line", changes }, then);
   };
   return {
     ...state,
-    moveNodesBy,
-    refs,
-    edges,
+    ...places,
+    ...{ edges, refs, mmPerPx, entries, inHand },
     faces: hand?.faces ?? [],
     replaced: state.entryId === entries.at(-1)?.id ? (hand?.replaced ?? []) : [],
-    mmPerPx,
-    entries,
-    change,
+    ...{ change, take, takeLines, changeInHand, moveNodesBy, setEntries },
     letGo: () => change(NOT_PICKED),
-    takeLines,
-    take,
-    inHand,
-    changeInHand,
-    setEntries,
-    toSource,
-    lineToSource,
-    toPrepared: (place) => (frame ? mapPoint(invertMap(frame.toSource), place) : place),
   };
+}
+
+/** The new lines of changes, to compare. */
+function linesOf(changes: readonly { readonly now: readonly number[] }[]): string {
+  return JSON.stringify(changes.map(({ now }) => now));
 }
 
 function isSameLine(a: readonly number[], b: readonly number[]): boolean {

@@ -88,6 +88,11 @@ export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): 
     desk.changeInHand({ ...inHand, placed: [placed] }, { shapes: moved });
     return;
   }
+  // What was picked may have been taken back since.
+  if (pickedFaces(desk).length === 0) {
+    desk.change({ drag: null, shapes: [] });
+    return;
+  }
   const picks = shapes.map(({ at, spotId }) => ({ at: toSource(at), spotId }));
   const placed = [{ dx: sx, dy: sy, angleDeg: Number(turnDeg.toFixed(3)), scaleX: factor, scaleY: factor }];
   desk.take({ kind: "pieces", picks, stays: isCopy ? "kept" : "away", placed }, { shapes: moved });
