@@ -1,6 +1,6 @@
 // Twelve edits on the demo's ferry logo, after everything before them has changed: each finds its place again.
 import {
-  type HandEdge,
+  handEdges,
   type LineChange,
   moveHandle,
   moveNodes,
@@ -58,17 +58,6 @@ function run(recipe: Recipe, key: string, raster: Raster, kept: ResultCache = ma
   for (const step of runSteps({ key, raster }, recipe, kept))
     if (!["prepare", "find", "reduce", "assign", "read", "trace", "edit"].includes(step.name)) break;
   return { edited: resultOf(kept.kept, "edit"), spots: resultOf(kept.kept, "reduce").spots };
-}
-
-function handEdges({ edges, faces }: Drawing): HandEdge[] {
-  const spotOf = (face: number) => faces[face]?.spotId ?? null;
-  return edges.map(({ path, start, end, left, right }) => ({
-    path,
-    start,
-    end,
-    left: spotOf(left),
-    right: spotOf(right),
-  }));
 }
 
 /** A place of the drawing on the old picture. */

@@ -1,5 +1,5 @@
 // One edit by hand on a sheet of icons against tracing the sheet again: only what an edit touches is made again.
-import { applyEdit, type Edit, figurePaths, type HandEdge, moveNodes } from "@plain-palette/core/edit";
+import { applyEdit, type Edit, figurePaths, handEdges, moveNodes } from "@plain-palette/core/edit";
 import type { Raster } from "@plain-palette/core/raster";
 import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
@@ -46,11 +46,7 @@ function clock<T>(work: () => T): { readonly ms: number; readonly value: T } {
 }
 
 function editsOn(drawing: Drawing): Readonly<Record<string, readonly Edit[]>> {
-  const edges: HandEdge[] = drawing.edges.map(({ path, start, end, left, right }) => ({
-    ...{ path, start, end },
-    left: drawing.faces[left]?.spotId ?? null,
-    right: drawing.faces[right]?.spotId ?? null,
-  }));
+  const edges = handEdges(drawing);
   const rings = edges.flatMap(({ start }, e) => (start < 0 ? [e] : []));
   const all = Array.from({ length: EDITS }, (_, k) => k);
   const places = all.map((k) => ({ x: 100 + ((k * 733) % 1850), y: 100 + ((k * 1181) % 1850) }));

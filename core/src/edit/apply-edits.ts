@@ -1,6 +1,6 @@
 // Edits one after the other: each works on what those before it have left.
 import { layOutlines } from "../lay/index.ts";
-import { type Drawing, type PlanarMap, type Simplification, simplifyMap } from "../trace/index.ts";
+import { type Drawing, type PlanarMap, simplifyMap } from "../trace/index.ts";
 import { brushLines } from "./brush-lines.ts";
 import { changeLines } from "./change-lines.ts";
 import { type Edit, LOST, TANGLED } from "./edits.ts";
@@ -18,6 +18,7 @@ export interface Edited {
   readonly drawing: Drawing;
   /** Edits that change nothing, with the reason, by their name. */
   readonly misfits: ReadonlyMap<string, string>;
+  readonly memory: EditMemory;
 }
 
 /** What edits made last, one after the other: those that have not changed, up to the first that has, are not made again. */
@@ -27,18 +28,17 @@ export interface EditMemory {
 }
 
 /** Applies edits in their order. Simplifications that follow each other are one: the largest tolerance holds. */
-export function applyEdits(
-  traced: Drawing,
-  edits: readonly NamedEdit[],
-  memory: EditMemory | null = null,
-): Edited & { readonly memory: EditMemory } {
+export function applyEdits(traced: Drawing, edits: readonly NamedEdit[], memory: EditMemory | null = null): Edited {
   const steps: { key: string; drawing: Drawing; misfit: string | null }[] = [];
   const known = memory?.of === traced ? memory.steps : [];
   const misfits = new Map<string, string>();
   let drawing = traced;
   let isKnown = true;
   for (const run of inRuns(edits)) {
-    const key = JSON.stringify(run.map(({ edit }) => plain(edit)));
+    const key = JSON.stringify(
+      run.map(({ edit }) => edit),
+      withArrays,
+    );
     const before = known[steps.length];
     isKnown = isKnown && before?.key === key;
     const done = isKnown && before ? before : { key, ...applyRun(drawing, run) };
@@ -49,11 +49,9 @@ export function applyEdits(
   return { drawing, misfits, memory: { of: traced, steps } };
 }
 
-/** Typed arrays as JSON has no words for them. */
-function plain(edit: Edit): unknown {
-  return JSON.parse(
-    JSON.stringify(edit, (_, value) => (ArrayBuffer.isView(value) ? Array.from(value as Float64Array) : value)),
-  );
+/** JSON has no words for typed arrays. */
+function withArrays(_: string, value: unknown): unknown {
+  return value instanceof Float64Array ? Array.from(value) : value;
 }
 
 function inRuns(edits: readonly NamedEdit[]): NamedEdit[][] {
@@ -68,13 +66,8 @@ function inRuns(edits: readonly NamedEdit[]): NamedEdit[][] {
 
 function applyRun(drawing: Drawing, run: readonly NamedEdit[]): { drawing: Drawing; misfit: string | null } {
   const { edit } = run[0];
-  const made =
-    edit.kind === "simplify"
-      ? simplifyMap(
-          drawing,
-          run.map((one) => one.edit as Simplification & Edit),
-        )
-      : applyEdit(drawing, edit);
+  const simplifications = run.flatMap((one) => (one.edit.kind === "simplify" ? [one.edit] : []));
+  const made = simplifications.length > 0 ? simplifyMap(drawing, simplifications) : applyEdit(drawing, edit);
   return typeof made === "string" ? { drawing, misfit: made } : { drawing: made, misfit: null };
 }
 

@@ -9,7 +9,7 @@ import {
   pointAlong,
   segmentCount,
 } from "../geometry/index.ts";
-import { fitPolyline, type PlanarMap } from "../trace/index.ts";
+import { fitPolyline, type PlanarMap, spotOf } from "../trace/index.ts";
 import { changeLines } from "./change-lines.ts";
 import { type Edit, type LineChange, LOST } from "./edits.ts";
 
@@ -24,14 +24,12 @@ const FIT_PX = 0.05;
 
 /** The map with what is under the brush smoothed; or why nothing is. */
 export function brushLines<M extends PlanarMap>(map: M, edit: BrushEdit): M | string {
-  const changes = map.edges.flatMap((edge, e): LineChange[] => {
+  const changes = map.edges.flatMap((edge): LineChange[] => {
     if (edge.isHeld) return [];
-    const spotOf = (face: number) => (face < 0 ? null : map.faces[face].spotId);
     return stretchesUnder(edge.path, edge.start < 0, edit).flatMap(([from, to]) => {
       const was = partOfPath(edge.path, from, to);
       const now = edit.does === "straighten" ? straightened(was) : smoothed(was, edit.strengthPx);
-      void e;
-      return now ? [{ was, now, left: spotOf(edge.left), right: spotOf(edge.right) }] : [];
+      return now ? [{ was, now, left: spotOf(map, edge.left), right: spotOf(map, edge.right) }] : [];
     });
   });
   return changes.length > 0 ? changeLines(map, changes) : LOST;

@@ -19,7 +19,7 @@ import {
   withEnds,
 } from "../geometry/index.ts";
 import { layOutlines } from "../lay/index.ts";
-import { type MapFace, type PlanarMap, ringPath } from "../trace/index.ts";
+import { type MapFace, type PlanarMap, ringPath, spotOf } from "../trace/index.ts";
 import { type LineChange, LOST, TANGLED } from "./edits.ts";
 import { findStretch, type Stretch } from "./find-stretch.ts";
 
@@ -60,8 +60,7 @@ function placeChange(map: PlanarMap, { was, now }: LineChange, stretch: Stretch)
     ...((movesStart || isRing ? [turned[0], turned[1]] : [x0, y0]) as [number, number]),
     ...((movesEnd || isRing ? [turned[m - 2], turned[m - 1]] : [x1, y1]) as [number, number]),
   );
-  const spotOf = (face: number) => (face < 0 ? null : map.faces[face].spotId);
-  return { stretch, now: placed, sides: [spotOf(edge.left), spotOf(edge.right)] };
+  return { stretch, now: placed, sides: [spotOf(map, edge.left), spotOf(map, edge.right)] };
 }
 
 /** The map with only paths and vertices changed; null where lines then cross or a shape is turned inside out. */

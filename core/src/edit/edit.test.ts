@@ -10,7 +10,7 @@ import {
   closeGap,
   type Edit,
   figurePaths,
-  type HandEdge,
+  handEdges,
   LOST,
   moveNodes,
   nodesAt,
@@ -19,18 +19,6 @@ import {
 
 function trace(content: string, size = 120): Drawing {
   return traceRaster(drawSvg(size, content)).map;
-}
-
-/** The edges as a hand finds them. */
-function handEdges(map: Drawing): HandEdge[] {
-  const spotOf = (face: number) => (face < 0 ? null : map.faces[face].spotId);
-  return map.edges.map(({ path, start, end, left, right }) => ({
-    path,
-    start,
-    end,
-    left: spotOf(left),
-    right: spotOf(right),
-  }));
 }
 
 /** Done, and a planar map again; fails where the edit changes nothing. */

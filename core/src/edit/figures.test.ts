@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { asCircle, boundsOfAll, pathArea } from "../geometry/index.ts";
+import { asCircle, boundsOfAll, flattenPath, pathArea, segmentCount } from "../geometry/index.ts";
 import { areasBy } from "../lay/lay.test.support.ts";
 import { wholeFrame } from "../raster/index.ts";
 import { makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
-import { type Figure, figurePaths, turn } from "./index.ts";
+import { calmLine, type Figure, figurePaths, turn } from "./index.ts";
 
 const at = { x: 60, y: 50 };
 const area = (figure: Figure) => -figurePaths(figure).reduce((sum, path) => sum + pathArea(path), 0);
@@ -45,6 +45,20 @@ describe("a figure", () => {
     const bent: Figure = { kind: "stroke", curve: [20, 20, 20, 20, 60, 20, 60, 20, 60, 20, 60, 60, 60, 60], width: 10 };
     // Two bands that share a quarter of the disc at the corner... counted by the library.
     expect(covered(bent)).toBeCloseTo(800 - 25 + (Math.PI * 25) / 4, 0);
+  });
+
+  it("drawn by a trembling hand is a calm curve near its line, in a few pieces", () => {
+    // Half a circle of radius 40, a point every degree or so, each up to 0.4 aside.
+    const points = Array.from({ length: 180 }, (_, i) => {
+      const [angle, radius] = [(i * Math.PI) / 179, 40 + 0.4 * Math.sin(i * 2.399)];
+      return [100 + radius * Math.cos(angle), 100 + radius * Math.sin(angle)];
+    }).flat();
+    const curve = calmLine(points, 0.5);
+    expect(segmentCount(curve)).toBeLessThan(7);
+    expect([curve[0], curve[1]]).toEqual([points[0], points[1]]);
+    const line = flattenPath(curve, 0.01);
+    for (let i = 0; i < line.length; i += 2)
+      expect(Math.abs(Math.hypot(line[i] - 100, line[i + 1] - 100) - 40)).toBeLessThan(0.6);
   });
 
   it("turns by any angle as sine and cosine say", () => {

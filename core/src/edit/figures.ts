@@ -101,6 +101,17 @@ function closed(path: CubicPath): CubicPath {
   return withEnds(path, path[0], path[1], path[0], path[1]);
 }
 
+/** How often every point of a hand's line is brought to the middle of its neighbours: its tremble goes, its bends stay. */
+const CALM_ROUNDS = 3;
+
+/** A line as a hand drew it (x, y pairs), calmed and drawn again within `tolerance`; its ends stay. */
+export function calmLine(points: ArrayLike<number>, tolerance: number): CubicPath {
+  let line = Float64Array.from(points);
+  for (let round = 0; round < CALM_ROUNDS; round++)
+    line = line.map((v, i) => (i < 2 || i >= line.length - 2 ? v : (line[i - 2] + 2 * v + line[i + 2]) / 4));
+  return fitPolyline(line, tolerance);
+}
+
 /** Curves of strokes are followed and drawn again this closely, in the figure's unit. */
 const FINE_SHARE = 0.004;
 /** Turns of more than this are corners of a stroke: rounded, outside (cosine of 20 degrees). */

@@ -1,6 +1,6 @@
 // The shape that an edit means: by its place, and by its spot as long as there is one.
 import { type Bounds, boundsOf, flattenPath, isInLine, lengthAlong, nearestOnPath } from "../geometry/index.ts";
-import { faceAt, faceBeyond, outerRing, type PlanarMap } from "../trace/index.ts";
+import { faceAt, faceBeyond, outerRing, type PlanarMap, spotOf } from "../trace/index.ts";
 import type { ShapePick } from "./edits.ts";
 
 /** How far from its place a shape is looked for, px: more than any tolerance moves a boundary. */
@@ -59,7 +59,7 @@ export function spotAround(map: PlanarMap, faces: ReadonlySet<number>): string |
   for (const { left, right, path } of map.edges) {
     if (faces.has(left) === faces.has(right)) continue;
     const other = faces.has(left) ? right : left;
-    const spotId = other < 0 ? null : map.faces[other].spotId;
+    const spotId = spotOf(map, other);
     shared.set(spotId, (shared.get(spotId) ?? 0) + lengthAlong(path.filter((_, i) => i % 6 < 2)));
   }
   return [...shared].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;

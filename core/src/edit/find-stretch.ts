@@ -1,6 +1,6 @@
 // Where a stretch of boundary is now that an edit was made on: by its ends, and by the spots on its sides.
 import { isClosed, lengthOf, nearestOnPath, pointAlong, segmentCount } from "../geometry/index.ts";
-import type { PlanarMap } from "../trace/index.ts";
+import { type PlanarMap, spotOf } from "../trace/index.ts";
 import type { LineChange } from "./edits.ts";
 import { hasSpot } from "./find-face.ts";
 
@@ -41,7 +41,7 @@ export function findStretch(map: PlanarMap, { was, left, right }: LineChange): S
 
 /** Whether a face is of the spot; a spot that is gone from the map was merged into whatever is there. */
 function isOf(map: PlanarMap, face: number, spotId: string | null): boolean {
-  const own = face < 0 ? null : map.faces[face].spotId;
+  const own = spotOf(map, face);
   return own === spotId || (spotId !== null && !hasSpot(map, spotId));
 }
 

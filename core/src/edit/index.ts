@@ -1,4 +1,4 @@
-export { applyEdit, applyEdits, type Edited, type EditMemory, type NamedEdit } from "./apply-edits.ts";
+export { applyEdit, applyEdits, type Edited, type NamedEdit } from "./apply-edits.ts";
 export {
   type Edit,
   type LineChange,
@@ -7,11 +7,12 @@ export {
   type ShapePick,
   TANGLED,
 } from "./edits.ts";
-export { type Figure, figurePaths, turn } from "./figures.ts";
+export { calmLine, type Figure, figurePaths, turn } from "./figures.ts";
 export {
   addNode,
   closeGap,
   type HandEdge,
+  handEdges,
   moveHandle,
   moveNodes,
   type NodeRef,

@@ -11,6 +11,7 @@ import {
   applyEdit,
   closeGap,
   type HandEdge,
+  handEdges,
   type LineChange,
   moveHandle,
   moveNodes,
@@ -167,13 +168,7 @@ function areaOf({ faces }: Drawing): number {
 
 /** What a deed changes at a node picked by shares; nothing at the picture's own edge. */
 function changesOf(map: Drawing, kind: string, e: number, n: number, dx: number, dy: number): LineChange[] {
-  const edges = map.edges.map(
-    ({ path, start, end, left, right }): HandEdge => ({
-      ...{ path, start, end },
-      left: map.faces[left]?.spotId ?? null,
-      right: map.faces[right]?.spotId ?? null,
-    }),
-  );
+  const edges = handEdges(map);
   const edge = Math.floor(e * edges.length);
   const { path } = edges[edge];
   const s = Math.floor(n * segmentCount(path));

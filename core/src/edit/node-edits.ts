@@ -12,7 +12,7 @@ import {
   segmentCount,
 } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import { fitOneSegment } from "../trace/index.ts";
+import { fitOneSegment, type PlanarMap, spotOf } from "../trace/index.ts";
 import type { LineChange } from "./edits.ts";
 
 /** Boundaries as a hand finds them: a map's edges with the spots on their sides. */
@@ -23,6 +23,15 @@ export interface HandEdge {
   readonly end: number;
   readonly left: string | null;
   readonly right: string | null;
+}
+
+/** A map's boundaries as a hand finds them. */
+export function handEdges(map: Pick<PlanarMap, "edges" | "faces">): HandEdge[] {
+  return map.edges.map(({ path, start, end, left, right }) => ({
+    ...{ path, start, end },
+    left: spotOf(map, left),
+    right: spotOf(map, right),
+  }));
 }
 
 /** A node: which one of an edge's, from 0; the last of a closed edge is its first. */

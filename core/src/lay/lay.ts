@@ -8,7 +8,7 @@ import {
   reversePath,
   segmentCount,
 } from "../geometry/index.ts";
-import { BARE, type MapFace, type PlanarMap } from "../trace/index.ts";
+import { type MapFace, type PlanarMap, spotOf } from "../trace/index.ts";
 import { arrange, type Laid } from "./arrange.ts";
 import { buildMap } from "./build-map.ts";
 import { findCells } from "./cells.ts";
@@ -80,7 +80,7 @@ function layOnce<M extends PlanarMap>(
   const cells = findCells(map, arrangement, next, laid.length);
   if (!cells) return null;
   const labels = cells.faces.map((face, cell) => {
-    const spotId = face === BARE ? null : map.faces[face].spotId;
+    const spotId = spotOf(map, face);
     const windings = cells.windings[cell];
     // Beyond the picture's edge nothing is laid.
     if (hasFrame && windings[laid.length - 1] === 0) return null;

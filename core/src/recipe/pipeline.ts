@@ -1,5 +1,5 @@
 // Artwork and recipe to results: the table of steps, and how they are run.
-import { applyEdits, type Edited, type EditMemory } from "../edit/index.ts";
+import { applyEdits, type Edited } from "../edit/index.ts";
 import type { Design, Maker, Process, Product, StepNotice } from "../process/index.ts";
 import { processOf } from "../processes/index.ts";
 import { measureNoise, type Raster } from "../raster/index.ts";
@@ -27,7 +27,7 @@ export interface StepResults {
   readonly assign: Assignment;
   readonly read: ShapesReading;
   readonly trace: Drawing;
-  readonly edit: Edited & { readonly memory: EditMemory };
+  readonly edit: Edited;
 }
 export type Step = keyof StepResults;
 

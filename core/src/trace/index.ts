@@ -23,6 +23,7 @@ export {
   type Simplification,
   simplifyMap,
   spotCoverage,
+  spotOf,
   spotPaths,
   stackShapes,
   tracePicture,

@@ -1,5 +1,5 @@
 // Shapes as the page shows them and as files to keep.
-import { applyEdit, type Edited, type EditMemory, type NamedEdit } from "@plain-palette/core/edit";
+import { applyEdit, type Edited, handEdges, type NamedEdit } from "@plain-palette/core/edit";
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import { mmPerPixel, type Prepared, placeEdits } from "@plain-palette/core/recipe";
@@ -22,7 +22,7 @@ interface Traced {
   readonly prepared: Prepared;
   readonly reduction: Reduction;
   readonly traced: Drawing;
-  readonly edited: Edited & { readonly memory: EditMemory };
+  readonly edited: Edited;
   readonly map: Drawing;
 }
 
@@ -50,13 +50,8 @@ export function viewShapes(
 }
 
 function viewHand(map: PlanarMap, before: PlanarMap): HandView {
-  const spotOf = (face: number) => map.faces[face]?.spotId ?? null;
   return {
-    edges: map.edges.map(({ path, start, end, left, right }) => ({
-      ...{ path, start, end },
-      left: spotOf(left),
-      right: spotOf(right),
-    })),
+    edges: handEdges(map),
     faces: map.faces.map(({ spotId, paths }) => ({ spotId, paths })),
     replaced: changedPaths(before, map),
   };

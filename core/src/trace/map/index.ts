@@ -13,6 +13,7 @@ export {
   type PlanarMap,
   ringPath,
   spotCoverage,
+  spotOf,
 } from "./planar-map.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";

@@ -66,6 +66,11 @@ export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly 
   });
 }
 
+/** The spot of a face; null for the garment, where there is none. */
+export function spotOf({ faces }: Pick<PlanarMap, "faces">, face: number): string | null {
+  return face < 0 ? null : faces[face].spotId;
+}
+
 /** Traced area of a face in square pixels. */
 export function faceArea({ paths }: MapFace): number {
   return Math.abs(paths.reduce((sum, path) => sum + pathArea(path), 0));

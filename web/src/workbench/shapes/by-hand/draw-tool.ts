@@ -1,5 +1,6 @@
 // The hand that draws: figures of a size or as far as the hand goes, lines that part or join, and the brush along boundaries.
-import { boundsOfAll, linePath } from "@plain-palette/core/geometry";
+import { calmLine } from "@plain-palette/core/edit";
+import { boundsOfAll, type CubicPath, linePath } from "@plain-palette/core/geometry";
 import type { Point } from "@plain-palette/core/raster";
 import { addPoint, type TableTool, type ToolEvent } from "../../../light-table/tool.ts";
 import type { Drag, DrawSettings, HandDesk } from "./hand-desk.ts";
@@ -31,6 +32,14 @@ export function snapped({ edges, faces }: HandDesk, event: ToolEvent, from: Poin
   return { x, y };
 }
 
+/** How far a hand's line may be moved to be calm, mm on the garment. */
+const CALM_MM = 0.15;
+
+/** A hand's line without its tremble. */
+export function calmed(points: readonly number[], mmPerPx: number): CubicPath {
+  return calmLine(points, CALM_MM / mmPerPx);
+}
+
 const isBoxed = (figure: DrawSettings["figure"]) =>
   figure === "circle" || figure === "ellipse" || figure === "rectangle" || figure === "polygon";
 
@@ -41,7 +50,7 @@ export function figureOf(desk: HandDesk, { from, to, holds }: Drag) {
   if (figure === "curve" && holds.kind === "sketch")
     return holds.points.length < 4
       ? null
-      : { kind: "stroke" as const, curve: linePath(holds.points), width: lineMm / mmPerPx };
+      : { kind: "stroke" as const, curve: calmed(holds.points, mmPerPx), width: lineMm / mmPerPx };
   if (figure === "line")
     return { kind: "stroke" as const, curve: linePath([from.x, from.y, to.x, to.y]), width: lineMm / mmPerPx };
   if (!isBoxed(figure)) return null;
@@ -202,7 +211,7 @@ export function partTool(desk: HandDesk): TableTool {
         });
         return;
       }
-      const curve = desk.lineToSource(linePath(line));
+      const curve = desk.lineToSource(part.isFree ? calmed(line, mmPerPx) : linePath(line));
       if (part.act === "part" && part.gapMm === 0) desk.take({ kind: "cut", curve, spotId });
       else {
         const width = ((part.act === "part" ? part.gapMm : part.bridgeMm) / mmPerPx) * sourceScale(desk);

@@ -8,20 +8,14 @@ import {
   shapeNodes,
   shapeSegments,
 } from "@plain-palette/core/edit";
-import {
-  boundsOf,
-  linePath,
-  nearestOnPath,
-  nearestOnSegment,
-  pathArea,
-  velocityOn,
-} from "@plain-palette/core/geometry";
+import { boundsOf, linePath, nearestOnSegment, pathArea, velocityOn } from "@plain-palette/core/geometry";
 import { Button } from "../../../parts/button.tsx";
 import { Choice } from "../../../parts/choice.tsx";
 import { MmField } from "../../../parts/fields.tsx";
 import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
 import type { HandDesk } from "./hand-desk.ts";
+import { nearestLine } from "./lines-tool.ts";
 import { shapeAt } from "./pieces-tool.ts";
 
 /** How far an outline that closes a ring reaches into it, px. */
@@ -161,17 +155,7 @@ function closeRing({ take, lineToSource }: HandDesk, { curve, spotId }: { curve:
 }
 
 function putNodeIn({ edges, onLine, takeLines }: HandDesk): void {
-  if (!onLine) return;
-  let best: { edge: number; at: number } | null = null;
-  let least = 1;
-  edges.forEach(({ path }, edge) => {
-    const found = nearestOnPath(path, onLine.x, onLine.y, least);
-    if (found && found.distance < least) {
-      least = found.distance;
-      best = { edge, at: found.at };
-    }
-  });
-  const found = best as { edge: number; at: number } | null;
+  const found = onLine && nearestLine(edges, onLine, 1);
   if (found) takeLines(addNode(edges, found.edge, found.at), { nodes: [onLine], onLine: null });
 }
 

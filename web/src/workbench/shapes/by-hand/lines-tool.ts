@@ -70,16 +70,17 @@ export function draggedLines({ edges, refs }: HandDesk, { from, to, holds }: Dra
   return [];
 }
 
-function nearestLine(edges: readonly HandEdge[], { x, y }: Point, reach: number) {
-  let best: { edge: number; at: number; x: number; y: number } | null = null;
-  let least = reach;
-  edges.forEach(({ path }, edge) => {
-    const found = nearestOnPath(path, x, y, least);
-    if (!found || found.distance >= least) return;
-    least = found.distance;
-    best = { edge, at: found.at, x: found.x, y: found.y };
-  });
-  return best as { edge: number; at: number; x: number; y: number } | null;
+/** The nearest line to a place: its edge, and where on it; null where there is none within `reach`. */
+export function nearestLine(edges: readonly HandEdge[], { x, y }: Point, reach: number) {
+  return edges.reduce<{ readonly edge: number; readonly at: number; readonly distance: number } | null>(
+    (best, { path }, edge) => {
+      const found = nearestOnPath(path, x, y, best?.distance ?? reach);
+      return found && found.distance < (best?.distance ?? reach)
+        ? { edge, at: found.at, distance: found.distance }
+        : best;
+    },
+    null,
+  );
 }
 
 const isSame = (a: Point, b: Point) => Math.abs(a.x - b.x) < 0.01 && Math.abs(a.y - b.y) < 0.01;
