@@ -131,6 +131,25 @@ test("a drill hole is a circle of 3.175 mm in the file, whatever is simplified",
   }
 });
 
+test("a hole that is there already is picked, and made a true circle", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "plate.png",
+    '<rect x="60" y="40" width="280" height="220" fill="#d8412f"/><path d="M190 140h20v20h-20z" fill="#ffffff"/>',
+  );
+  await workOn(page, "Pieces");
+  await table.click(200, 150);
+  await page.getByLabel("Colour", { exact: true }).selectOption({ label: "The garment (a hole)" });
+  await settled(page);
+  await table.click(200, 150);
+  await expect(page.getByText("Picked: a hole, 10.00 × 10.00 mm")).toBeVisible();
+  await setField(page, "Diameter", "20 mm");
+  await page.getByRole("button", { name: "Make it a true circle" }).click();
+  await settled(page);
+  await expect(page.getByText("Picked: a hole, 20.00 × 20.00 mm")).toBeVisible();
+  await expect(done(page)).toContainText("A true circle of 20 mm, held");
+});
+
 const TWO_HALVES =
   '<rect x="60" y="40" width="140" height="220" fill="#d8412f"/><rect x="200" y="40" width="140" height="220" fill="#14304f"/>';
 const NAVY = [20, 48, 79] as const;

@@ -220,6 +220,22 @@ describe("a shape", () => {
   });
 });
 
+it("a hole to the garment becomes a true circle, wider or narrower than it was", () => {
+  const map = trace('<rect x="10" y="10" width="100" height="100" fill="#c0261c"/>');
+  const red = spotAt(map, 60, 60) ?? "";
+  const rough = figurePaths({ kind: "polygon", at: { x: 60, y: 60 }, width: 22, corners: 9, angleDeg: 4 });
+  const pierced = edited(map, { kind: "lay", paths: rough, spotId: null, isHeld: false, onlyOn: null });
+  for (const diameterPx of [18, 30]) {
+    const round = edited(pierced, { kind: "round", at: { x: 61, y: 59 }, spotId: null, diameterPx });
+    expect(spotArea(map, red) - spotArea(round, red)).toBeCloseTo((Math.PI * diameterPx ** 2) / 4, 0);
+    const circles = round.edges.flatMap(({ path, isHeld }) => (isHeld ? (asCircle(path) ?? []) : []));
+    expect(circles).toMatchObject([
+      { x: expect.closeTo(60, 3), y: expect.closeTo(60, 3), radius: expect.closeTo(diameterPx / 2, 9) },
+    ]);
+  }
+  expect(applyEdit(map, { kind: "round", at: { x: 60, y: 60 }, spotId: null, diameterPx: 9 })).toBe(LOST);
+});
+
 describe("a brush", () => {
   const LUMP = '<path d="M20 30h35q5 -8 10 0h35v60h-80z" fill="#c0261c"/>';
   const brush = { kind: "brush", points: [45, 28, 75, 28], radiusPx: 10, strengthPx: 12, keepsCorners: true } as const;

@@ -1,8 +1,9 @@
 // A round shape, or hole, becomes a true circle of a given diameter.
 import { boundsOf, type CubicPath, flattenPath, isInLine, pathArea } from "../geometry/index.ts";
 import { layOutlines } from "../lay/index.ts";
-import { circlePath, outerRing, type PlanarMap } from "../trace/index.ts";
-import { type Edit, LOST, TANGLED } from "./edits.ts";
+import type { Point } from "../raster/index.ts";
+import { BARE, circlePath, faceAt, outerRing, type PlanarMap } from "../trace/index.ts";
+import { type Edit, LOST, type ShapePick, TANGLED } from "./edits.ts";
 import { findFace, spotAround, withEnclosed } from "./find-face.ts";
 
 /** The map with the circle, held; or why not. */
@@ -10,44 +11,48 @@ export function makeRound<M extends PlanarMap>(
   map: M,
   { at, spotId, diameterPx }: Extract<Edit, { kind: "round" }>,
 ): M | string {
-  const face = spotId === null ? -1 : findFace(map, { at, spotId });
-  const outline =
-    spotId === null ? holeAround(map, at.x, at.y) : face < 0 ? null : map.faces[face].paths[outerRing(map.faces[face])];
-  if (!outline) return LOST;
+  const round = spotId === null ? holeAt(map, at) : shapeAt(map, { at, spotId });
+  if (!round) return LOST;
+  const { outline, face, around } = round;
   const [x, y] = middleOf(outline);
-  const inside = face < 0 ? new Set<number>() : new Set([face]);
-  const around = face < 0 ? spotAtHole(map, at.x, at.y) : spotAround(map, withEnclosed(map, [face]));
   const laid = layOutlines(map, {
     laid: [{ paths: [outline] }, { paths: [circlePath(x, y, diameterPx / 2, false)], isHeld: true }],
     decide: (cell) => {
-      if (cell.windings[1] !== 0) {
-        // What the shape encloses stays in it.
-        const isOther = cell.face >= 0 && face >= 0 && cell.face !== face && cell.windings[0] !== 0;
-        return isOther ? cell.spotId : spotId;
-      }
-      const wasIts = face < 0 ? cell.face < 0 && cell.windings[0] !== 0 : inside.has(cell.face);
-      return wasIts ? around : cell.spotId;
+      const [wasIn, isIn] = [cell.windings[0] !== 0, cell.windings[1] !== 0];
+      // What the shape encloses stays in it.
+      const isEnclosed = wasIn && cell.face >= 0 && cell.face !== face;
+      if (isIn) return isEnclosed ? cell.spotId : spotId;
+      return wasIn && cell.face === face ? around : cell.spotId;
     },
   });
   return laid ?? TANGLED;
 }
 
-/** The smallest ring of a face's that goes round a place where nothing is. */
-function holeAround(map: PlanarMap, x: number, y: number): CubicPath | null {
-  let best: CubicPath | null = null;
-  for (const { paths } of map.faces)
-    for (const path of paths) {
-      if (pathArea(path) <= 0) continue;
-      const { left, top, right, bottom } = boundsOf(path);
-      if (x < left || x > right || y < top || y > bottom || !isInLine(flattenPath(path, 0.05), x, y)) continue;
-      if (!best || pathArea(path) < pathArea(best)) best = path;
-    }
-  return best;
+/** What is made round: its outline, its face or BARE, and the spot that takes its place where it becomes narrower. */
+interface Round {
+  readonly outline: CubicPath;
+  readonly face: number;
+  readonly around: string | null;
 }
 
-function spotAtHole(map: PlanarMap, x: number, y: number): string | null {
-  const hole = holeAround(map, x, y);
-  return map.faces.find(({ paths }) => hole && paths.includes(hole))?.spotId ?? null;
+function shapeAt(map: PlanarMap, pick: ShapePick): Round | null {
+  const face = findFace(map, pick);
+  if (face < 0) return null;
+  const outline = map.faces[face].paths[outerRing(map.faces[face])];
+  return { outline, face, around: spotAround(map, withEnclosed(map, [face])) };
+}
+
+/** The hole to the garment at a place: the smallest ring of a face's that goes round it; null where something is there. */
+function holeAt(map: PlanarMap, { x, y }: Point): Round | null {
+  if (faceAt(map, { x, y }) >= 0) return null;
+  const rings = map.faces.flatMap(({ paths, spotId }) =>
+    paths.flatMap((outline) => {
+      const { left, top, right, bottom } = boundsOf(outline);
+      const isNear = pathArea(outline) > 0 && x >= left && x <= right && y >= top && y <= bottom;
+      return isNear && isInLine(flattenPath(outline, 0.05), x, y) ? [{ outline, face: BARE, around: spotId }] : [];
+    }),
+  );
+  return rings.sort((a, b) => pathArea(a.outline) - pathArea(b.outline))[0] ?? null;
 }
 
 /** Centre of the area inside a closed path (first moments of its fine polygon). */

@@ -88,6 +88,8 @@ export interface HandState {
   /** What picked nodes are moved from, and how far already, px: moved once more, the same entry goes on. */
   readonly base: MoveBase | null;
   readonly shapes: readonly ShapePick[];
+  /** A place in a hole to the garment that is picked. */
+  readonly hole: Point | null;
   /** Whether the next click picks the shape in whose place the picked one is put. */
   readonly seeksPlace: boolean;
   /** Nodes of an outline that is being drawn, x, y pairs. */
@@ -103,7 +105,7 @@ export interface HandState {
 
 /** Nothing is picked, nothing begun. */
 export const NOT_PICKED = {
-  ...{ nodes: [], onLine: null, base: null, shapes: [], seeksPlace: false },
+  ...{ nodes: [], onLine: null, base: null, shapes: [], hole: null, seeksPlace: false },
   ...{ outline: [], entryId: null, refusal: null, drag: null },
 } as const satisfies Partial<HandState>;
 
@@ -204,7 +206,12 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
   });
   const take: HandDesk["take"] = (parts, then = {}) => {
     const id = nextEntryId(entries, "edit");
-    setEntries([...entries, makeShapeEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0])]);
+    const entry = tryEntry({ ...parts, id } as Parameters<typeof makeShapeEntry>[0]);
+    if (!entry) {
+      change({ drag: null, refusal: "That is too much for one edit: pick less of it." });
+      return;
+    }
+    setEntries([...entries, entry]);
     change({ drag: null, entryId: id, refusal: null, ...then });
   };
   const changeInHand: HandDesk["changeInHand"] = (entry, then = {}) => {
@@ -242,6 +249,15 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     ...{ change, take, takeLines, changeInHand, moveNodesBy, setEntries },
     letGo: () => change(NOT_PICKED),
   };
+}
+
+/** The entry, or null where it is larger than one may be. */
+function tryEntry(parts: Parameters<typeof makeShapeEntry>[0]): ShapeEntry | null {
+  try {
+    return makeShapeEntry(parts);
+  } catch {
+    return null;
+  }
 }
 
 /** The new lines of changes, to compare. */

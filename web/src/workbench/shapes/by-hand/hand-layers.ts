@@ -6,7 +6,7 @@ import { makePieces, makePolylinePath } from "../../../light-table/pieces.ts";
 import { figureOf, partLine } from "./draw-tool.ts";
 import type { Drag, HandDesk } from "./hand-desk.ts";
 import { boxAround, draggedLines, shownHandles } from "./lines-tool.ts";
-import { outlinesOf, pickedFaces, pieceGrips, stepOf, wayOf } from "./pieces-tool.ts";
+import { holeAt, outlinesOf, pickedFaces, pieceGrips, stepOf, wayOf } from "./pieces-tool.ts";
 
 const DARK = "#1e1d1a";
 const OLD = "#f0b429";
@@ -105,7 +105,9 @@ function pickingLayers(drag: Drag | null): TableLayer[] {
 }
 
 function pieceLayers(desk: HandDesk): TableLayer[] {
-  const { faces, drag } = desk;
+  const { faces, drag, hole } = desk;
+  const ring = hole && holeAt(faces, hole);
+  if (ring) return [lines([ring], { screenPx: 1.6, isHaloed: true, dashPx: 6 })];
   const outlines = outlinesOf(faces, pickedFaces(desk));
   if (outlines.length === 0) return [];
   if (!drag)

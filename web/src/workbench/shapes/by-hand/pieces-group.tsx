@@ -1,4 +1,5 @@
 // Pieces: picked shapes with what they enclose, moved by numbers, turned, flipped, scaled, copied, taken away, made round.
+import { type Bounds, boundsOf } from "@plain-palette/core/geometry";
 import type { ShapeEntryOf } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { useState } from "react";
@@ -9,7 +10,7 @@ import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
 import { sourceScale } from "./draw-tool.ts";
 import type { HandDesk } from "./hand-desk.ts";
-import { boxOfPicked, pickedFaces, placeAnew, takeAway } from "./pieces-tool.ts";
+import { boxOfPicked, holeAt, pickedFaces, placeAnew, takeAway } from "./pieces-tool.ts";
 
 interface Props {
   readonly desk: HandDesk;
@@ -54,15 +55,22 @@ const SMALL = "px-2 py-0.5";
 
 function PickedSize({ desk }: { desk: HandDesk }) {
   const picked = pickedFaces(desk);
-  const { left, top, right, bottom } = boxOfPicked(desk);
+  const box = boxInHand(desk);
   const mm = (px: number) => (px * desk.mmPerPx).toFixed(2);
   return (
     <p role="status" className="text-xs text-soft">
-      {picked.length === 0
+      {box === null
         ? "Nothing is picked. Click a shape on the table: what it encloses comes along, as a letter with its counter."
-        : `Picked: ${count(picked.length, "shape")}, ${mm(right - left)} × ${mm(bottom - top)} mm`}
+        : `Picked: ${desk.hole ? "a hole" : count(picked.length, "shape")}, ${mm(box.right - box.left)} × ${mm(box.bottom - box.top)} mm`}
     </p>
   );
+}
+
+/** The box of what is picked, shapes or a hole; null: nothing is. */
+function boxInHand(desk: HandDesk): Bounds | null {
+  const ring = desk.hole && holeAt(desk.faces, desk.hole);
+  if (ring) return boundsOf(ring);
+  return pickedFaces(desk).length > 0 ? boxOfPicked(desk) : null;
 }
 
 function Placed({ desk, entry }: { desk: HandDesk; entry: ShapeEntryOf<"pieces"> }) {
@@ -161,14 +169,15 @@ function Recolour({ desk, spots }: Props) {
   );
 }
 
+/** A round shape, or a hole that is there already, at its exact measure. */
 function MakeRound({ desk }: { desk: HandDesk }) {
-  const { shapes, toSource, take, mmPerPx } = desk;
-  const [face] = pickedFaces(desk);
-  const box = boxOfPicked(desk);
-  const measured = Number((((box.right - box.left + box.bottom - box.top) / 2) * mmPerPx).toFixed(2));
+  const { shapes, hole, toSource, take, mmPerPx } = desk;
   const [typed, setTyped] = useState<number | null>(null);
+  const box = boxInHand(desk);
   const [first] = shapes;
-  if (!first || face === undefined || shapes.length !== 1) return null;
+  const what = hole ? { at: hole, spotId: null } : shapes.length === 1 && first ? first : null;
+  if (!box || !what) return null;
+  const measured = Number((((box.right - box.left + box.bottom - box.top) / 2) * mmPerPx).toFixed(2));
   const diameterMm = typed ?? measured;
   return (
     <>
@@ -182,7 +191,7 @@ function MakeRound({ desk }: { desk: HandDesk }) {
       />
       <Button
         className={SMALL}
-        onClick={() => take({ kind: "round", at: toSource(first.at), spotId: first.spotId, diameterMm })}
+        onClick={() => take({ kind: "round", at: toSource(what.at), spotId: what.spotId, diameterMm })}
       >
         Make it a true circle
       </Button>

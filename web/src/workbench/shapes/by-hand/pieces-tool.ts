@@ -7,6 +7,7 @@ import {
   type CubicPath,
   flattenPath,
   isInLine,
+  pathArea,
 } from "@plain-palette/core/geometry";
 import type { Point } from "@plain-palette/core/raster";
 import type { HandView } from "../../../compute/messages.ts";
@@ -27,6 +28,15 @@ export function shapeAt(faces: readonly Face[], { x, y }: Point): number {
     if (x < left || x > right || y < top || y > bottom) return false;
     return paths.filter((path) => isInLine(flattenPath(path, 0.1), x, y)).length % 2 === 1;
   });
+}
+
+/** The outline of the hole to the garment at a place, the smallest ring round it; null where there is none. */
+export function holeAt(faces: readonly Face[], { x, y }: Point): CubicPath | null {
+  const around = faces.flatMap(({ paths }) =>
+    // Holes turn the other way than outlines.
+    paths.filter((path) => pathArea(path) > 0 && isInLine(flattenPath(path, 0.1), x, y)),
+  );
+  return around.sort((a, b) => pathArea(a) - pathArea(b))[0] ?? null;
 }
 
 /** The picked shapes as the map has them. */
@@ -181,7 +191,7 @@ export function piecesTool(desk: HandDesk): TableTool {
       const face = shapeAt(faces, at);
       const found = faces[face];
       if (!found) {
-        change({ shapes: [], entryId: null, seeksPlace: false });
+        change({ shapes: [], hole: holeAt(faces, at) && at, entryId: null, seeksPlace: false });
         return;
       }
       const pick = { at, spotId: found.spotId };
@@ -190,7 +200,7 @@ export function piecesTool(desk: HandDesk): TableTool {
         return;
       }
       const isPicked = pickedFaces(desk).includes(face);
-      if (!isPicked) change({ shapes: event.isStraight ? [...shapes, pick] : [pick], entryId: null });
+      if (!isPicked) change({ shapes: event.isStraight ? [...shapes, pick] : [pick], hole: null, entryId: null });
       change({ drag: { from: at, to: at, holds: { kind: "pieces" } } });
     },
     onDrag: ({ x, y }) => drag && change({ drag: { ...drag, to: { x, y } } }),
