@@ -4,7 +4,7 @@ import { figureOf, partLine, snapped } from "./draw-tool.ts";
 import { modeOf, placeOfEdit, sayEdit } from "./edit-words.ts";
 import type { Drag, HandDesk } from "./hand-desk.ts";
 import { linesTool, shownHandles } from "./lines-tool.ts";
-import { outlinesOf, shapeAt, stepOf, wayOf } from "./pieces-tool.ts";
+import { outlinesOf, piecesTool, shapeAt, stepOf, wayOf } from "./pieces-tool.ts";
 
 const box = (x: number, y: number, w: number, h: number) =>
   Float64Array.from([
@@ -126,6 +126,17 @@ describe("pieces", () => {
     const twice = stepOf(drag([50, 70], [70, 100], { kind: "scale", about }));
     expect(wayOf(picked, twice)(50, 70)).toEqual([70, 100]);
   });
+});
+
+it("a small piece is moved, not scaled, wherever it is pressed; a large one by its corner is scaled", () => {
+  const changes: { drag?: Drag | null }[] = [];
+  const change = (part: object) => void changes.push(part);
+  const held = (shape: { at: { x: number; y: number }; spotId: string }, unitsPerPx: number, x: number, y: number) => {
+    piecesTool(desk({ change, shapes: [shape] })).onPress(event(x, y, { unitsPerPx }));
+    return changes.findLast(({ drag }) => drag)?.drag?.holds.kind;
+  };
+  expect(held({ at: { x: 85, y: 15 }, spotId: "navy" }, 1, 80.5, 10.5)).toBe("pieces");
+  expect(held({ at: { x: 15, y: 15 }, spotId: "red" }, 0.2, 50, 70)).toBe("scale");
 });
 
 describe("lines", () => {

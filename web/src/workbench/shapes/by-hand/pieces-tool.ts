@@ -20,6 +20,8 @@ type Face = HandView["faces"][number];
 /** A press that goes no farther is a click; how near to a grip a press has to be; screen px. */
 const STILL_PX = 3;
 const NEAR_PX = 9;
+/** Pieces have grips from so many times that size on. */
+const LEAST_GRIPS = 4;
 
 /** The shape at a place; -1 where there is none. */
 export function shapeAt(faces: readonly Face[], { x, y }: Point): number {
@@ -143,6 +145,13 @@ export function pieceGrips(desk: HandDesk) {
   return [...corners, { kind: "turn" as const, x: about.x, y: box.top - TURN_SHARE * (box.bottom - box.top), about }];
 }
 
+/** The grip at a place. What is smaller than a few grips has none: a press means the piece itself. */
+function gripAt(desk: HandDesk, { x, y }: Point, reach: number) {
+  const { left, right, top, bottom } = boxOfPicked(desk);
+  if (Math.max(right - left, bottom - top) < LEAST_GRIPS * reach) return undefined;
+  return pieceGrips(desk).find((grip) => Math.hypot(grip.x - x, grip.y - y) < reach);
+}
+
 /** What a drag of a grip, or of the pieces themselves, does. */
 export function stepOf({ from, to, holds }: Drag): Step {
   if (holds.kind === "pieces") return { ...STILL, dx: to.x - from.x, dy: to.y - from.y };
@@ -183,7 +192,7 @@ export function piecesTool(desk: HandDesk): TableTool {
     onPress: (event) => {
       const at = { x: event.x, y: event.y };
       const reach = NEAR_PX * event.unitsPerPx;
-      const grip = seeksPlace ? undefined : pieceGrips(desk).find(({ x, y }) => Math.hypot(x - at.x, y - at.y) < reach);
+      const grip = seeksPlace ? undefined : gripAt(desk, at, reach);
       if (grip) {
         change({ drag: { from: at, to: at, holds: { kind: grip.kind, about: grip.about } } });
         return;
