@@ -1,4 +1,5 @@
 export { applyEdit, applyEdits, type Edited, type NamedEdit } from "./apply-edits.ts";
+export { closeGap } from "./close-gap.ts";
 export {
   type Edit,
   type LineChange,
@@ -8,19 +9,13 @@ export {
   TANGLED,
 } from "./edits.ts";
 export { calmLine, type Figure, figurePaths, turn } from "./figures.ts";
+export { type HandEdge, handEdges, type NodeRef, nodesAt, placeOf, segmentsBetween } from "./hand-edges.ts";
 export {
   addNode,
-  closeGap,
-  type HandEdge,
-  handEdges,
   moveHandle,
   moveNodes,
-  type NodeRef,
-  nodesAt,
-  placeOf,
   pullSegment,
   removeNodes,
-  segmentsBetween,
   shapeNodes,
   shapeSegments,
 } from "./node-edits.ts";

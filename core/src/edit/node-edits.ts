@@ -7,64 +7,13 @@ import {
   lengthOf,
   linePath,
   partOfPath,
-  pointAlong,
   pointOn,
   segmentCount,
 } from "../geometry/index.ts";
 import type { Point } from "../raster/index.ts";
-import { fitOneSegment, type PlanarMap, spotOf } from "../trace/index.ts";
+import { fitOneSegment } from "../trace/index.ts";
 import type { LineChange } from "./edits.ts";
-
-/** Boundaries as a hand finds them: a map's edges with the spots on their sides. */
-export interface HandEdge {
-  readonly path: CubicPath;
-  /** Vertices; both -1 where it is closed. */
-  readonly start: number;
-  readonly end: number;
-  readonly left: string | null;
-  readonly right: string | null;
-}
-
-/** A map's boundaries as a hand finds them. */
-export function handEdges(map: Pick<PlanarMap, "edges" | "faces">): HandEdge[] {
-  return map.edges.map(({ path, start, end, left, right }) => ({
-    ...{ path, start, end },
-    left: spotOf(map, left),
-    right: spotOf(map, right),
-  }));
-}
-
-/** A node: which one of an edge's, from 0; the last of a closed edge is its first. */
-export interface NodeRef {
-  readonly edge: number;
-  readonly node: number;
-}
-
-/** Nodes that lie within `reachPx` of a place, the nearest first; all that are one junction. */
-export function nodesAt(edges: readonly HandEdge[], { x, y }: Point, reachPx: number): NodeRef[] {
-  const found: (NodeRef & { readonly distance: number })[] = [];
-  edges.forEach(({ path, start }, edge) => {
-    const last = segmentCount(path) - (start < 0 ? 1 : 0);
-    for (let node = 0; node <= last; node++) {
-      const distance = lengthOf(path[node * 6] - x, path[node * 6 + 1] - y);
-      if (distance <= reachPx) found.push({ edge, node, distance });
-    }
-  });
-  const [nearest] = found.toSorted((a, b) => a.distance - b.distance);
-  if (!nearest) return [];
-  const [nx, ny] = placeOf(edges, nearest);
-  return found
-    .filter((one) => {
-      const [ox, oy] = placeOf(edges, one);
-      return ox === nx && oy === ny;
-    })
-    .map(({ edge, node }) => ({ edge, node }));
-}
-
-export function placeOf(edges: readonly HandEdge[], { edge, node }: NodeRef): readonly [number, number] {
-  const { path } = edges[edge];
-  return [path[node * 6], path[node * 6 + 1]];
-}
+import { directionAt, type HandEdge, type NodeRef } from "./hand-edges.ts";
 
 /** The changes that move nodes, each by its own way, their handles with them. */
 export function moveNodes(
@@ -249,19 +198,6 @@ function isStraight(part: CubicPath): boolean {
   return true;
 }
 
-/** Unit vector into a stretch from its start, or into it from its end; null where it has none. */
-function directionAt(part: CubicPath, end: 0 | 1): readonly [number, number] | null {
-  const n = part.length;
-  const base = end === 0 ? 0 : n - 2;
-  for (const k of [2, 4, 6]) {
-    const i = end === 0 ? k : n - 2 - k;
-    const [dx, dy] = [part[i] - part[base], part[i + 1] - part[base + 1]];
-    const length = lengthOf(dx, dy);
-    if (length > 0) return [dx / length, dy / length];
-  }
-  return null;
-}
-
 /** The changes that make the joints at nodes smooth, or corners. */
 export function shapeNodes(
   edges: readonly HandEdge[],
@@ -325,82 +261,4 @@ export function shapeSegments(
     if (out) now.set([part[6] - out[0] * reach, part[7] - out[1] * reach], 4);
     return [changeOf(own, s, s + 1, now)];
   });
-}
-
-/** Segments both ends of which are among nodes. */
-export function segmentsBetween(edges: readonly HandEdge[], nodes: readonly NodeRef[]): { edge: number; s: number }[] {
-  return [...new Set(nodes.map(({ edge }) => edge))].flatMap((edge) => {
-    const { path, start } = edges[edge];
-    const count = segmentCount(path);
-    const own = new Set(nodes.flatMap((one) => (one.edge === edge ? [one.node] : [])));
-    const has = (node: number) => own.has(start < 0 ? node % count : node);
-    return Array.from({ length: count }, (_, s) => s).flatMap((s) => (has(s) && has(s + 1) ? [{ edge, s }] : []));
-  });
-}
-
-/** How far the outline that closes a ring runs into it, aside of its edges: a share of the stroke's width. */
-const INSET_SHARE = 0.2;
-
-/**
- * Four nodes, two on either end of an open ring, as the outline that closes it: its sides go on as those of the ring end, and
- * it reaches `overlapPx` into the ring, so that it stays joined when that moves a little. Null where they are not two ends.
- */
-export function closeGap(
-  edges: readonly HandEdge[],
-  nodes: readonly NodeRef[],
-  overlapPx: number,
-): { readonly curve: CubicPath; readonly spotId: string } | null {
-  const caps = segmentsBetween(edges, nodes);
-  if (caps.length !== 2) return null;
-  const [a, b] = caps.map(({ edge, s }) => capOf(edges[edge], s));
-  if (a.spotId === null || a.spotId !== b.spotId) return null;
-  const bend = (from: Corner, to: Corner) => {
-    const reach = lengthOf(to.x - from.x, to.y - from.y) / 3;
-    return [
-      ...[from.x + from.dx * reach, from.y + from.dy * reach],
-      ...[to.x + to.dx * reach, to.y + to.dy * reach, to.x, to.y],
-    ];
-  };
-  const inset = (corner: Corner, other: Corner) => [
-    corner.x - corner.dx * overlapPx + (other.x - corner.x) * INSET_SHARE,
-    corner.y - corner.dy * overlapPx + (other.y - corner.y) * INSET_SHARE,
-  ];
-  const line = (from: readonly number[], to: readonly number[]) => [...from, ...to, ...to];
-  const at = ({ x, y }: Corner) => [x, y];
-  const through = ({ first, last }: Cap) => {
-    const [inner, outer] = [inset(first, last), inset(last, first)];
-    return [...line(at(first), inner), ...line(inner, outer), ...line(outer, at(last))];
-  };
-  const curve = [...at(a.last), ...bend(a.last, b.first), ...through(b), ...bend(b.last, a.first), ...through(a)];
-  return { curve: Float64Array.from(curve), spotId: a.spotId };
-}
-
-interface Corner {
-  readonly x: number;
-  readonly y: number;
-  /** Out of the shape, as its side runs there. */
-  readonly dx: number;
-  readonly dy: number;
-}
-
-/** The end of a stroke: its corners in the order in which the shape lies on the left. */
-interface Cap {
-  readonly first: Corner;
-  readonly last: Corner;
-  readonly spotId: string | null;
-}
-
-function capOf({ path, left, right }: HandEdge, s: number): Cap {
-  const count = segmentCount(path);
-  const at = (k: number) => partOfPath(path, (k + count) % count, ((k + count) % count) + 1);
-  const [into, out] = [directionAt(at(s - 1), 1) ?? [0, 0], directionAt(at(s + 1), 0) ?? [0, 0]];
-  const [x0, y0] = pointAlong(path, s);
-  const [x1, y1] = [path[s * 6 + 6], path[s * 6 + 7]];
-  const [before, after] = [
-    { x: x0, y: y0, dx: -into[0], dy: -into[1] },
-    { x: x1, y: y1, dx: -out[0], dy: -out[1] },
-  ];
-  // Its sides run back into the shape.
-  const isLeft = (y1 - y0) * (into[0] + out[0]) - (x1 - x0) * (into[1] + out[1]) > 0;
-  return isLeft ? { first: before, last: after, spotId: left } : { first: after, last: before, spotId: right };
 }
