@@ -150,6 +150,33 @@ test("a hole that is there already is picked, and made a true circle", async ({ 
   await expect(done(page)).toContainText("A true circle of 20 mm, held");
 });
 
+test("a figure that was drawn is moved as itself: what was under it is back", async ({ page }) => {
+  const table = await openByHand(
+    page,
+    "seam.png",
+    '<rect x="60" y="40" width="140" height="220" fill="#d8412f"/><rect x="200" y="40" width="140" height="220" fill="#14304f"/><rect x="20" y="100" width="20" height="20" fill="#f2b134"/>',
+  );
+  await workOn(page, "Draw");
+  await setField(page, "Diameter", "20 mm");
+  await page.getByLabel("In", { exact: true }).selectOption({ label: "Gold" });
+  await table.click(200, 120);
+  await settled(page);
+  await table.expectColour(190, 120, GOLD);
+  await workOn(page, "Pieces");
+  await table.drag([205, 125], [205, 190], [205, 205]);
+  await settled(page);
+  // The circle lies 80 units lower; the seam runs where it ran.
+  await table.expectColour(200, 200, GOLD);
+  await table.expectColour(193, 120, RED);
+  await table.expectColour(207, 120, NAVY);
+  await table.frame.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press("Shift+ArrowDown");
+  await settled(page);
+  await table.expectColour(200, 226, GOLD);
+  await expect(done(page).getByRole("listitem")).toHaveCount(1);
+});
+
+const GOLD = [242, 177, 52] as const;
 const TWO_HALVES =
   '<rect x="60" y="40" width="140" height="220" fill="#d8412f"/><rect x="200" y="40" width="140" height="220" fill="#14304f"/>';
 const NAVY = [20, 48, 79] as const;

@@ -5,8 +5,15 @@ import { Choice } from "../../../parts/choice.tsx";
 import { CheckField, MmField, NumberField } from "../../../parts/fields.tsx";
 import { SelectField } from "../../../parts/select-field.tsx";
 import { Group } from "../../panel.tsx";
-import { closeOutline, drawnSpot, sourceScale } from "./draw-tool.ts";
-import type { BrushSettings, DrawSettings, FigureKind, HandDesk, PartSettings } from "./hand-desk.ts";
+import { closeOutline, drawnSpot } from "./draw-tool.ts";
+import {
+  type BrushSettings,
+  type DrawSettings,
+  type FigureKind,
+  type HandDesk,
+  type PartSettings,
+  sourceScale,
+} from "./hand-desk.ts";
 
 interface Props {
   readonly desk: HandDesk;

@@ -3,7 +3,7 @@ import { calmLine } from "@plain-palette/core/edit";
 import { boundsOfAll, type CubicPath, linePath } from "@plain-palette/core/geometry";
 import type { Point } from "@plain-palette/core/raster";
 import { addPoint, type TableTool, type ToolEvent } from "../../../light-table/tool.ts";
-import type { Drag, DrawSettings, HandDesk } from "./hand-desk.ts";
+import { type Drag, type DrawSettings, type HandDesk, scaledBy, sourceScale } from "./hand-desk.ts";
 import { shapeAt } from "./pieces-tool.ts";
 
 const STILL_PX = 3;
@@ -124,7 +124,7 @@ function takeFigure(desk: HandDesk, figure: NonNullable<ReturnType<typeof figure
   const placed =
     figure.kind === "stroke"
       ? { ...figure, curve: lineToSource(figure.curve), width: figure.width * sourceScale(desk) }
-      : { ...figure, at: toSource(figure.at), ...scaled(figure, sourceScale(desk)) };
+      : { ...figure, at: toSource(figure.at), ...scaledBy(figure, sourceScale(desk)) };
   const heldMm =
     draw.isHeld && isTyped
       ? draw.widthMm
@@ -132,21 +132,6 @@ function takeFigure(desk: HandDesk, figure: NonNullable<ReturnType<typeof figure
         ? figure.width * desk.mmPerPx
         : null;
   take({ kind: "draw", figure: placed, spotId, isHeld: draw.isHeld, heldMm });
-}
-
-function scaled(figure: { width: number; height?: number; radius?: number }, by: number) {
-  const { width, height, radius } = figure;
-  return {
-    width: width * by,
-    ...(height === undefined ? {} : { height: height * by }),
-    ...(radius === undefined ? {} : { radius: radius * by }),
-  };
-}
-
-/** Client's pixels to a prepared one. */
-export function sourceScale({ toSource }: HandDesk): number {
-  const [a, b] = [toSource({ x: 0, y: 0 }), toSource({ x: 1000, y: 0 })];
-  return Math.hypot(b.x - a.x, b.y - a.y) / 1000;
 }
 
 function lastNode(outline: readonly number[]): Point | null {

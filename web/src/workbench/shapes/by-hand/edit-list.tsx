@@ -5,9 +5,8 @@ import { Locate } from "lucide-react";
 import { Button } from "../../../parts/button.tsx";
 import { EntryRow } from "../../../parts/entry-row.tsx";
 import { Group } from "../../panel.tsx";
-import { sourceScale } from "./draw-tool.ts";
 import { modeOf, placeOfEdit, sayEdit } from "./edit-words.ts";
-import { type HandDesk, NOT_PICKED } from "./hand-desk.ts";
+import { type HandDesk, NOT_PICKED, sourceScale } from "./hand-desk.ts";
 
 interface Props {
   readonly desk: HandDesk;

@@ -268,3 +268,19 @@ function linesOf(changes: readonly { readonly now: readonly number[] }[]): strin
 function isSameLine(a: readonly number[], b: readonly number[]): boolean {
   return a.length === b.length && a.every((v, i) => Math.abs(v - (b[i] ?? 0)) < SAME_PX);
 }
+
+/** Client's pixels to a prepared one. */
+export function sourceScale({ toSource }: Pick<HandDesk, "toSource">): number {
+  const [a, b] = [toSource({ x: 0, y: 0 }), toSource({ x: 1000, y: 0 })];
+  return Math.hypot(b.x - a.x, b.y - a.y) / 1000;
+}
+
+/** The lengths of a figure, grown. */
+export function scaledBy(figure: { width: number; height?: number; radius?: number }, by: number) {
+  const { width, height, radius } = figure;
+  return {
+    width: width * by,
+    ...(height === undefined ? {} : { height: height * by }),
+    ...(radius === undefined ? {} : { radius: radius * by }),
+  };
+}

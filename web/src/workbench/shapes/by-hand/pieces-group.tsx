@@ -8,8 +8,7 @@ import { MmField, NumberField } from "../../../parts/fields.tsx";
 import { SelectField } from "../../../parts/select-field.tsx";
 import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
-import { sourceScale } from "./draw-tool.ts";
-import type { HandDesk } from "./hand-desk.ts";
+import { type HandDesk, sourceScale } from "./hand-desk.ts";
 import { boxOfPicked, holeAt, pickedFaces, placeAnew, takeAway } from "./pieces-tool.ts";
 
 interface Props {

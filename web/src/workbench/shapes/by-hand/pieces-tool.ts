@@ -12,7 +12,7 @@ import {
 import type { Point } from "@plain-palette/core/raster";
 import type { HandView } from "../../../compute/messages.ts";
 import type { TableTool } from "../../../light-table/tool.ts";
-import type { Drag, HandDesk } from "./hand-desk.ts";
+import { type Drag, type HandDesk, scaledBy, sourceScale } from "./hand-desk.ts";
 import { ARROWS, NUDGE_MM } from "./lines-tool.ts";
 
 type Face = HandView["faces"][number];
@@ -89,12 +89,21 @@ export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): 
     const [x, y] = place(at.x, at.y);
     return { at: { x, y }, spotId };
   });
+  const drawn = isCopy ? null : drawnFigure(desk);
+  if (drawn) {
+    const { entry, figure } = drawn;
+    const at = { x: figure.at.x + sx, y: figure.at.y + sy };
+    const grown = { ...figure, ...scaledBy(figure, factor), at, angleDeg: turned(figure.angleDeg, turnDeg) };
+    const heldMm = entry.heldMm === null ? null : entry.heldMm * factor;
+    desk.changeInHand({ ...entry, figure: grown, heldMm }, { shapes: moved, entryId: entry.id });
+    return;
+  }
   const [before] = inHand?.kind === "pieces" && inHand.placed.length === 1 ? inHand.placed : [];
   if (!isCopy && before && inHand?.kind === "pieces") {
     const { angleDeg, scaleX, scaleY } = before;
     const placed = {
       ...{ dx: before.dx + sx, dy: before.dy + sy },
-      angleDeg: Number(((angleDeg + turnDeg) % 360).toFixed(3)),
+      angleDeg: turned(angleDeg, turnDeg),
       ...{ scaleX: scaleX * factor, scaleY: scaleY * factor },
     };
     desk.changeInHand({ ...inHand, placed: [placed] }, { shapes: moved });
@@ -108,6 +117,35 @@ export function placeAnew(desk: HandDesk, part: Partial<Step>, isCopy = false): 
   const picks = shapes.map(({ at, spotId }) => ({ at: toSource(at), spotId }));
   const placed = [{ dx: sx, dy: sy, angleDeg: Number(turnDeg.toFixed(3)), scaleX: factor, scaleY: factor }];
   desk.take({ kind: "pieces", picks, stays: isCopy ? "kept" : "away", placed }, { shapes: moved });
+}
+
+const turned = (angleDeg: number, by: number) => Number(((angleDeg + by) % 360).toFixed(3));
+
+/** How far the middle of a drawn figure may be from that of the shape that it is, px, and its width from the shape's. */
+const SAME_MIDDLE_PX = 0.5;
+const SAME_WIDTH = { least: 0.5, most: 1.5 } as const;
+
+/** The entry that drew the picked shape, where it is a figure of its own still: then the figure is moved, and what was under it is back. */
+function drawnFigure(desk: HandDesk) {
+  const { entries, shapes, inHand, toPrepared } = desk;
+  const [face, ...others] = pickedFaces(desk);
+  const [pick] = shapes;
+  // Moved just now: the map may not be made again yet.
+  if (pick && inHand?.kind === "draw" && "at" in inHand.figure) return { entry: inHand, figure: inHand.figure };
+  if (face === undefined || others.length > 0 || !pick) return null;
+  const box = boundsOfAll(desk.faces[face]?.paths ?? []);
+  const middle = middleOf(box);
+  for (const entry of entries.toReversed()) {
+    if (entry.kind !== "draw" || !entry.isOn || entry.act !== "draw" || entry.spotId !== pick.spotId) continue;
+    const { figure } = entry;
+    if (!("at" in figure)) continue;
+    const at = toPrepared(figure.at);
+    const width = entry.heldMm === null ? figure.width / sourceScale(desk) : entry.heldMm / desk.mmPerPx;
+    const share = (box.right - box.left) / width;
+    const isThere = Math.hypot(at.x - middle.x, at.y - middle.y) < SAME_MIDDLE_PX;
+    if (isThere && share > SAME_WIDTH.least && share < SAME_WIDTH.most) return { entry, figure };
+  }
+  return null;
 }
 
 /** Where a step takes a place: turned and scaled about the middle of the picked pieces, then moved. */
