@@ -1,4 +1,6 @@
 // Edits one after the other: each works on what those before it have left.
+
+import type { CubicPath } from "../geometry/index.ts";
 import { layOutlines } from "../lay/index.ts";
 import { type Drawing, type PlanarMap, simplifyMap } from "../trace/index.ts";
 import { brushLines } from "./brush-lines.ts";
@@ -80,10 +82,13 @@ export function applyEdit(drawing: Drawing, edit: Edit): Drawing | string {
       return changeLines(drawing, edit.changes);
     case "lay": {
       const laid = lay(drawing, edit);
-      // A hole goes through what lies below, too.
       if (typeof laid === "string" || edit.spotId !== null || edit.onlyOn !== null) return laid;
-      return { ...laid, below: laid.below.map((layer) => layoutOf(lay(layer, edit), layer)) };
+      return holedBelow(laid, edit.paths);
     }
+    case "stack":
+      return layStack(drawing, edit);
+    case "none":
+      return edit.reason;
     case "cut":
       return cut(drawing, edit);
     case "pieces":
@@ -95,8 +100,31 @@ export function applyEdit(drawing: Drawing, edit: Edit): Drawing | string {
   }
 }
 
-function layoutOf<M extends PlanarMap>(laid: M | string, layer: M): M {
-  return typeof laid === "string" ? layer : laid;
+/** A hole goes through what lies below, too. */
+function holedBelow(drawing: Drawing, paths: readonly CubicPath[]): Drawing {
+  const hole = { kind: "lay", paths, spotId: null, isHeld: true, onlyOn: null } as const;
+  const below = drawing.below.map((layer) => {
+    const laid = lay(layer, hole);
+    return typeof laid === "string" ? layer : laid;
+  });
+  return { ...drawing, below };
+}
+
+function layStack(drawing: Drawing, { layers }: Extract<Edit, { kind: "stack" }>): Drawing | string {
+  const top = (windings: readonly number[]) => layers.findLastIndex((_, k) => windings[k] !== 0);
+  let isAnywhere = false;
+  const laid = layOutlines(drawing, {
+    laid: layers.map(({ paths }) => ({ paths, isHeld: true })),
+    decide: ({ windings, spotId }) => {
+      const layer = layers[top(windings)];
+      isAnywhere ||= layer !== undefined;
+      return layer ? layer.spotId : spotId;
+    },
+  });
+  if (laid === null) return TANGLED;
+  if (!isAnywhere) return LOST;
+  const holes = layers.filter(({ spotId }) => spotId === null);
+  return holes.reduce((so, { paths }) => holedBelow(so, paths), laid);
 }
 
 function lay<M extends PlanarMap>(

@@ -31,6 +31,13 @@ export type Edit =
       readonly isHeld: boolean;
       readonly onlyOn: string | null;
     }
+  /** Outlines in spots one over the other, the last on top, held; null is a hole to the garment. */
+  | {
+      readonly kind: "stack";
+      readonly layers: readonly { readonly paths: readonly CubicPath[]; readonly spotId: string | null }[];
+    }
+  /** One that cannot be made, and why. */
+  | { readonly kind: "none"; readonly reason: string }
   /** A line along which shapes of a spot are parted, without a gap. */
   | { readonly kind: "cut"; readonly path: CubicPath; readonly spotId: string }
   /** Shapes with what they enclose: what becomes of them where they are, and copies of them elsewhere. */

@@ -217,9 +217,15 @@ export function widenLines(
   return gapPx > 0 ? spread(united, -gapPx / 2, EndType.Polygon) : united;
 }
 
-/** A region grown by `byPx` on all sides, or smaller if that is negative, with round corners, within `tolerancePx`. */
-export function growRegion(region: Polygons, byPx: number, tolerancePx: number): Polygons {
-  return inflatePaths(unite(region), toGrid(byPx), JoinType.Round, EndType.Polygon, 2, toGrid(tolerancePx));
+/** A region grown by `byPx` on all sides, or smaller if that is negative, within `tolerancePx`; sharp corners are cut off at twice that. */
+export function growRegion(
+  region: Polygons,
+  byPx: number,
+  tolerancePx: number,
+  corners: "round" | "sharp" = "round",
+): Polygons {
+  const join = corners === "round" ? JoinType.Round : JoinType.Miter;
+  return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(tolerancePx));
 }
 
 /**

@@ -2,19 +2,14 @@
 import { type Edit, figurePaths, type NamedEdit, turn } from "../edit/index.ts";
 import { type CubicPath, mapPath } from "../geometry/index.ts";
 import { type Frame, type Homography, invertMap, mapLine, mapPoint, type Point } from "../raster/index.ts";
+import type { Typefaces } from "../typeface/index.ts";
 import { coordinate, PX, pictureUnits, point, spotIdSchema, z } from "../zod/index.ts";
 import { entry, path } from "./actions.ts";
+import { curve, lengthPx, side } from "./curves.ts";
+import { layLettering, letteringSchema } from "./lettering-entry.ts";
+import { inverse, localMap, type Matrix, scaleAt, times } from "./local-map.ts";
 
-const lengthPx = z.number().min(0.01).max(200_000).register(pictureUnits, PX);
 const angleDeg = z.number().min(-360).max(360).default(0);
-/** A path of cubics: x0 y0, then six numbers a segment. */
-const curve = z
-  .array(coordinate)
-  .min(8)
-  .max(20_000)
-  .refine((numbers) => (numbers.length - 2) % 6 === 0, { message: "is no chain of cubic curves" });
-/** A spot, or null for the garment. */
-const side = spotIdSchema.nullable();
 const pick = z.object({ at: point, spotId: spotIdSchema });
 
 const figureSchema = z.discriminatedUnion("kind", [
@@ -102,6 +97,7 @@ export const shapeEntrySchema = z.discriminatedUnion("kind", [
     does: z.enum(["smooth", "straighten"]),
     keepsCorners: z.boolean().default(true),
   }),
+  letteringSchema,
 ]);
 export type ShapeEntry = z.infer<typeof shapeEntrySchema>;
 export type ShapeEntryOf<K extends ShapeEntry["kind"]> = Extract<ShapeEntry, { kind: K }>;
@@ -113,9 +109,16 @@ export function makeShapeEntry(parts: z.input<typeof shapeEntrySchema>): ShapeEn
 }
 
 /** Those that are on, with their places in the pixels of the prepared picture, of which one is `mmPerPx` wide on the garment. */
-export function placeEdits(entries: readonly ShapeEntry[], frame: Frame, mmPerPx: number): NamedEdit[] {
+export function placeEdits(
+  entries: readonly ShapeEntry[],
+  frame: Frame,
+  mmPerPx: number,
+  typefaces: Typefaces,
+): NamedEdit[] {
   const toPrepared = invertMap(frame.toSource);
-  return entries.filter(({ isOn }) => isOn).map((one) => ({ id: one.id, edit: placeEdit(one, toPrepared, mmPerPx) }));
+  const placed = (one: ShapeEntry) =>
+    one.kind === "lettering" ? layLettering(one, toPrepared, typefaces) : placeEdit(one, toPrepared, mmPerPx);
+  return entries.filter(({ isOn }) => isOn).map((one) => ({ id: one.id, edit: placed(one) }));
 }
 
 /** Whether any of them has a measure of the garment. */
@@ -123,7 +126,7 @@ export function haveMeasures(entries: readonly ShapeEntry[]): boolean {
   return entries.some((one) => one.isOn && (one.kind === "round" || (one.kind === "draw" && one.heldMm !== null)));
 }
 
-function placeEdit(one: ShapeEntry, toPrepared: Homography, mmPerPx: number): Edit {
+function placeEdit(one: Exclude<ShapeEntry, { kind: "lettering" }>, toPrepared: Homography, mmPerPx: number): Edit {
   const place = (at: Point) => mapPoint(toPrepared, at);
   const line = (numbers: readonly number[]): CubicPath => Float64Array.from(mapLine(toPrepared, numbers));
   const picks = (all: readonly z.infer<typeof pick>[]) => all.map(({ at, spotId }) => ({ at: place(at), spotId }));
@@ -182,28 +185,4 @@ function holdFigure(figure: z.infer<typeof figureSchema>, widthPx: number, toPre
   if (grown.kind === "polygon") return grown;
   const height = grown.height * factor;
   return grown.kind === "ellipse" ? { ...grown, height } : { ...grown, height, radius: grown.radius * factor };
-}
-
-/** A linear map, row by row. */
-type Matrix = readonly [number, number, number, number];
-
-/** How a map moves what is near a place. */
-function localMap(map: Homography, { x, y }: Point): Matrix {
-  const at = mapPoint(map, { x, y });
-  const [right, down] = [mapPoint(map, { x: x + 1, y }), mapPoint(map, { x, y: y + 1 })];
-  return [right.x - at.x, down.x - at.x, right.y - at.y, down.y - at.y];
-}
-
-function scaleAt(map: Homography, at: Point): number {
-  const [a, b, c, d] = localMap(map, at);
-  return Math.sqrt(Math.abs(a * d - b * c));
-}
-
-function times([a, b, c, d]: Matrix, [e, f, g, h]: Matrix): Matrix {
-  return [a * e + b * g, a * f + b * h, c * e + d * g, c * f + d * h];
-}
-
-function inverse([a, b, c, d]: Matrix): Matrix {
-  const by = a * d - b * c;
-  return [d / by, -b / by, -c / by, a / by];
 }

@@ -1,0 +1,12 @@
+export { arcThrough, type Baseline, type Stand } from "./baseline.ts";
+export { type LetterDress, type LetterLayer, letterLayers } from "./letter-layers.ts";
+export {
+  ALIGNMENTS,
+  type Alignment,
+  type Lettering,
+  type Nudge,
+  type SetLetter,
+  type SetLettering,
+  type SetLine,
+  setLettering,
+} from "./set-lines.ts";

@@ -1,0 +1,136 @@
+// A line of lettering as an entry of the recipe: it stays text, set in a typeface that is named by its id.
+import { type Edit, turn } from "../edit/index.ts";
+import { lengthOf, reversePath } from "../geometry/index.ts";
+import { ALIGNMENTS, type Baseline, type Lettering, letterLayers, setLettering } from "../lettering/index.ts";
+import { type Homography, mapLine, mapPoint, type Point } from "../raster/index.ts";
+import type { Typefaces } from "../typeface/index.ts";
+import { coordinate, point, z } from "../zod/index.ts";
+import { entry } from "./actions.ts";
+import { curve, lengthPx, side } from "./curves.ts";
+import { localMap, type Matrix, scaleAt } from "./local-map.ts";
+
+/** What may be asked of lettering, where a form has to say the same. */
+export const LETTERING_LIMITS = {
+  text: 500,
+  widthPercent: { min: 20, max: 500 },
+  slantDeg: { min: -45, max: 45 },
+  letterSpacing: { min: -60, max: 400 },
+  lineSpacing: { min: 50, max: 600 },
+} as const;
+
+const within = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
+const angleDeg = z.number().min(-360).max(360);
+
+/** Places and lengths are the client's pixels. */
+export const letteringSchema = entry.extend({
+  kind: z.literal("lettering"),
+  text: z.string().normalize().min(1).max(LETTERING_LIMITS.text),
+  /** With the name it had, for when it is not there. */
+  typeface: z.object({
+    id: z.string().regex(/^[a-z0-9-]{1,80}$/),
+    name: z.string().min(1).max(160),
+  }),
+  baseline: z.discriminatedUnion("kind", [
+    z.object({ kind: z.literal("straight"), at: point, angleDeg: angleDeg.default(0) }),
+    /** Arched over its centre, or hanging under it if the radius is negative. */
+    z.object({
+      kind: z.literal("arc"),
+      at: point,
+      angleDeg: angleDeg.default(0),
+      radiusPx: coordinate,
+    }),
+    /** Along a curve, anchored at a share of its length, so far above it. */
+    z.object({
+      kind: z.literal("curve"),
+      curve,
+      share: z.number().min(0).max(1).default(0.5),
+      gapPx: coordinate.default(0),
+    }),
+  ]),
+  /** Height of a capital H. */
+  capPx: lengthPx,
+  widthPercent: within(LETTERING_LIMITS.widthPercent).default(100),
+  slantDeg: within(LETTERING_LIMITS.slantDeg).default(0),
+  /** Percent of the cap height. */
+  letterSpacing: within(LETTERING_LIMITS.letterSpacing).default(0),
+  lineSpacing: within(LETTERING_LIMITS.lineSpacing).default(160),
+  align: z.enum(ALIGNMENTS).default("middle"),
+  spotId: side,
+  outline: z
+    .object({ widthPx: lengthPx, spotId: side, corners: z.enum(["round", "sharp"]).default("round") })
+    .nullable()
+    .default(null),
+  shadow: z.object({ dx: coordinate, dy: coordinate, spotId: side }).nullable().default(null),
+  /** Letters put right by hand, by where in the text they begin; shares of the cap height, along the line and down from it. */
+  nudges: z
+    .array(
+      z.object({
+        at: z.number().int().min(0).max(LETTERING_LIMITS.text),
+        right: z.number().min(-50).max(50).default(0),
+        down: z.number().min(-50).max(50).default(0),
+        angleDeg: angleDeg.default(0),
+        scale: z.number().min(0.1).max(10).default(1),
+      }),
+    )
+    .max(LETTERING_LIMITS.text)
+    .default([]),
+});
+export type LetteringEntry = z.infer<typeof letteringSchema>;
+
+/** How an entry is set in the pixels of the prepared picture. Lettering reads from left to right however the picture was turned over. */
+export function placeLettering(one: LetteringEntry, toPrepared: Homography): Lettering {
+  const { baseline, capPx } = one;
+  const scale = scaleAt(toPrepared, anchorOf(one));
+  return { ...one, baseline: placeBaseline(baseline, toPrepared, scale), capHeight: capPx * scale };
+}
+
+/** A place on the entry's baseline. */
+function anchorOf({ baseline }: LetteringEntry): Point {
+  return baseline.kind === "curve" ? { x: baseline.curve[0], y: baseline.curve[1] } : baseline.at;
+}
+
+function placeBaseline(baseline: LetteringEntry["baseline"], toPrepared: Homography, scale: number): Baseline {
+  if (baseline.kind === "curve") {
+    const path = Float64Array.from(mapLine(toPrepared, baseline.curve));
+    const gap = baseline.gapPx * scale;
+    // Turned over, what was above a curve is above its reverse.
+    if (turnsOver(localMap(toPrepared, { x: baseline.curve[0], y: baseline.curve[1] })))
+      return { kind: "curve", path: reversePath(path), share: 1 - baseline.share, gap };
+    return { kind: "curve", path, share: baseline.share, gap };
+  }
+  const { sin, cos } = turn(baseline.angleDeg);
+  const near = localMap(toPrepared, baseline.at);
+  const [x, y] = [near[0] * cos + near[1] * sin, near[2] * cos + near[3] * sin];
+  const length = (lengthOf(x, y) || 1) * (turnsOver(near) ? -1 : 1);
+  const along = { x: x / length, y: y / length };
+  const radius = baseline.kind === "arc" && baseline.radiusPx !== 0 ? baseline.radiusPx * scale : null;
+  return { kind: "line", at: mapPoint(toPrepared, baseline.at), along, radius };
+}
+
+function turnsOver([a, b, c, d]: Matrix): boolean {
+  return a * d - b * c < 0;
+}
+
+/** The entry as what is laid into the map, in the pixels of the prepared picture. */
+export function layLettering(one: LetteringEntry, toPrepared: Homography, typefaces: Typefaces): Edit {
+  const typeface = typefaces.get(one.typeface.id);
+  if (!typeface)
+    return { kind: "none", reason: `is set in ${one.typeface.name}, which is not here: add it, or choose another` };
+  const { letters } = setLettering(placeLettering(one, toPrepared), typeface);
+  const [a, b, c, d] = localMap(toPrepared, anchorOf(one));
+  const scale = scaleAt(toPrepared, anchorOf(one));
+  const { spotId, outline, shadow } = one;
+  const layers = letterLayers(letters, {
+    spotId,
+    outline: outline && { ...outline, width: outline.widthPx * scale },
+    shadow: shadow && { ...shadow, dx: a * shadow.dx + b * shadow.dy, dy: c * shadow.dx + d * shadow.dy },
+  });
+  if (layers.every(({ paths }) => paths.length === 0)) return { kind: "none", reason: "has no letters that show" };
+  return { kind: "stack", layers };
+}
+
+/** Ids of the typefaces that entries in force are set in. */
+export function typefacesIn(entries: readonly { readonly kind: string; readonly isOn: boolean }[]): string[] {
+  const isLettering = (one: (typeof entries)[number]): one is LetteringEntry => one.kind === "lettering" && one.isOn;
+  return [...new Set(entries.filter(isLettering).map(({ typeface }) => typeface.id))];
+}
