@@ -33,3 +33,12 @@ export {
   stockImportSchema,
   stockSaveSchema,
 } from "./shelf.ts";
+export {
+  TYPEFACE_KINDS,
+  type TypefaceInfo,
+  type TypefaceKind,
+  typefaceInfoSchema,
+  typefaceKindSchema,
+  typefaceListSchema,
+  typefacePatchSchema,
+} from "./typefaces.ts";

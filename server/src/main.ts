@@ -8,6 +8,7 @@ import { makeJobStore } from "./jobs/index.ts";
 import { makePlacementStore } from "./placements/index.ts";
 import { makeRunStore, startRunner } from "./runs/index.ts";
 import { makeShelfStore } from "./shelf/index.ts";
+import { makeTypefaceStore } from "./typefaces/index.ts";
 
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL);
@@ -15,9 +16,10 @@ const compute = startCompute(config.THREADS);
 const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
 const shelf = makeShelfStore(database);
+const typefaces = makeTypefaceStore(database);
 const runs = makeRunStore(database);
-const runner = startRunner(database, jobs, runs, compute);
-const server = makeApp({ jobs, runs, placements, shelf, compute, webRoot: config.WEB_ROOT }).listen(
+const runner = startRunner(database, { jobs, runs, typefaces }, compute);
+const server = makeApp({ jobs, runs, placements, shelf, typefaces, compute, webRoot: config.WEB_ROOT }).listen(
   config.PORT,
   config.HOST,
   (error) => {

@@ -92,6 +92,7 @@ const reportSchema = z.looseObject({
   image: z.object({ width: z.number(), height: z.number() }),
   spots: z.array(z.looseObject({ hex: z.string() })),
   plates: z.array(z.unknown()),
+  warnings: z.array(z.string()),
 });
 
 /** What these tests look at in a run's report. */

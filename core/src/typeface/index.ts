@@ -1,3 +1,4 @@
+export { type FontFiles, openTypefaces } from "./open-typefaces.ts";
 export { type Letter, type ShapedLine, shapeText } from "./shape-text.ts";
 export {
   type FontFacts,

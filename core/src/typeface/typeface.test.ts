@@ -150,8 +150,8 @@ describe("a font file", () => {
   });
   it("says what it is called and what may be done with it", async () => {
     const facts = await readFontFacts(unpackWoff(readWoff("oswald-latin-500-normal"), MOST_BYTES));
-    expect(facts).toMatchObject({ family: "Oswald Medium", fsType: 0 });
-    expect(facts.glyphs).toBeGreaterThan(200);
+    expect(facts).toMatchObject({ family: "Oswald Medium", fsType: 0, scripts: ["Latin", "Latin with accents"] });
+    expect(facts.characters).toBeGreaterThan(200);
   });
   it("that is cut off, or too large unpacked, is refused with the reason", async () => {
     const woff = readWoff("oswald-latin-500-normal");

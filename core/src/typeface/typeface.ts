@@ -56,7 +56,9 @@ export interface FontFacts {
   readonly style: string;
   /** Embedding permissions (OpenType OS/2, fsType); null where it says nothing. */
   readonly fsType: number | null;
-  readonly glyphs: number;
+  /** Characters that it carries, and scripts of which it has letters. */
+  readonly characters: number;
+  readonly scripts: readonly string[];
 }
 
 type HarfBuzz = typeof import("harfbuzzjs");
@@ -67,6 +69,23 @@ const loadHarfBuzz = (): Promise<HarfBuzz> => import("harfbuzzjs");
 /** What most typefaces have, where one says nothing. */
 const USUAL_CAP_HEIGHT = 0.7;
 const USUAL_X_HEIGHT = 0.5;
+
+/** Letters that tell which scripts a font is made for. */
+const SCRIPT_LETTERS = [
+  ["Latin", "AGag"],
+  ["Latin with accents", "ÄÉßñ"],
+  ["Central European", "ŁřőŻ"],
+  ["Greek", "ΑΩαω"],
+  ["Cyrillic", "АЖая"],
+  ["Hebrew", "אבת"],
+  ["Arabic", "ابي"],
+  ["Devanagari", "अकह"],
+  ["Thai", "กขฮ"],
+  ["Vietnamese", "ăệơ"],
+] as const;
+
+/** Of a font, so many characters are looked at for one that is drawn. */
+const MOST_TRIED = 400;
 
 /** Opens a typeface from its font files (sfnt), the most important first. Throws a FontError. */
 export async function openTypeface(id: string, files: readonly Uint8Array[]): Promise<Typeface> {
@@ -113,6 +132,11 @@ function openFont(hb: HarfBuzz, sfnt: Uint8Array): Font {
   const kern = face.getTableFeatureTags("GPOS").includes("kern") ? undefined : face.referenceTable("kern");
   const pairs = kern ? readPairKerning(kern) : null;
   const plain = ["liga", "clig"].flatMap((tag) => hb.Feature.fromString(`-${tag}`) ?? []);
+  const hasOutlines = () =>
+    [...carried].slice(0, MOST_TRIED).some((char) => {
+      const glyph = font.nominalGlyph(char);
+      return glyph !== undefined && pen(() => font.drawGlyph(glyph, pen.funcs), em).length > 0;
+    });
   return {
     carries: (text) => Array.from(text).every((char) => carried.has(char.codePointAt(0) ?? 0) || isUnseen(char)),
     heightOf(char) {
@@ -138,12 +162,19 @@ function openFont(hb: HarfBuzz, sfnt: Uint8Array): Font {
       return made;
     },
     facts() {
+      const coverage = () => ({
+        characters: carried.size,
+        scripts: SCRIPT_LETTERS.flatMap(([script, letters]) =>
+          Array.from(letters).every((char) => carried.has(char.codePointAt(0) ?? 0)) ? [script] : [],
+        ),
+      });
+      if (!hasOutlines()) throw new FontError("The font has no outlines: a font of pictures cannot be set as shapes.");
       const name = (ids: readonly number[]) =>
         ids.map((nameId) => face.getName(nameId, "en").trim()).find(Boolean) ?? "";
       const os2 = face.referenceTable("OS/2");
       const fsType = os2 && os2.length >= 10 ? os2[8] * 256 + os2[9] : null;
       // Names of typographic families go before those of four styles each.
-      return { family: name([16, 1]), style: name([17, 2]), fsType, glyphs: carried.size };
+      return { family: name([16, 1]), style: name([17, 2]), fsType, ...coverage() };
     },
   };
 }

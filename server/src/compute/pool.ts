@@ -4,7 +4,7 @@ import { MessageChannel } from "node:worker_threads";
 import type { Raster } from "@plain-palette/core/raster";
 import type { MadeFile } from "@plain-palette/core/recipe";
 import { Piscina } from "piscina";
-import type { ArtworkView } from "../intake/index.ts";
+import type { ArtworkView, ReadFont } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
 import type { DecodeTask, FilesTask, Outcome, Progress } from "./tasks.ts";
 
@@ -17,14 +17,17 @@ type Inspection = Awaited<ReturnType<typeof tasks.inspect>>;
 const MAX_LOOK_MS = 60_000;
 
 /** A file that takes a thread too long, or takes it down, is a bad file: the thread is replaced and the server goes on. */
-async function bounded<T>(look: (signal: AbortSignal) => Promise<Outcome<T>>): Promise<Outcome<T>> {
+async function bounded<T>(
+  look: (signal: AbortSignal) => Promise<Outcome<T>>,
+  what = "The picture",
+): Promise<Outcome<T>> {
   const signal = AbortSignal.timeout(MAX_LOOK_MS);
   try {
     return await look(signal);
   } catch (error) {
     const code = error instanceof Error && "code" in error ? error.code : null;
     if (!signal.aborted && code !== "ERR_WORKER_OUT_OF_MEMORY") throw error;
-    const message = "The picture takes more time or memory to read than there is. Save it again, smaller or as PNG.";
+    const message = `${what} takes more time or memory to read than there is. Save it again, smaller or in another format.`;
     return { ok: false, message, status: 422 };
   }
 }
@@ -32,6 +35,7 @@ async function bounded<T>(look: (signal: AbortSignal) => Promise<Outcome<T>>): P
 /** The work that threads do for the server. */
 export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
+  inspectFont(bytes: Buffer): Promise<Outcome<ReadFont>>;
   decode(bytes: Buffer, view: ArtworkView): Promise<Outcome<Raster>>;
   makeFiles(
     task: Omit<FilesTask, "port">,
@@ -54,6 +58,7 @@ export function startCompute(threads: number): Compute {
   const run = new Piscina(options);
   return {
     inspect: (bytes) => bounded((signal) => look.run(bytes, { name: "inspect", signal })),
+    inspectFont: (bytes) => bounded((signal) => look.run(bytes, { name: "inspectFont", signal }), "The font"),
     decode: (bytes, view) =>
       bounded((signal) => look.run({ bytes, view } satisfies DecodeTask, { name: "decode", signal })),
     async makeFiles(task, onProgress, signal) {

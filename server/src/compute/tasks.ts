@@ -9,12 +9,15 @@ import {
   type Recipe,
   runSteps,
 } from "@plain-palette/core/recipe";
+import { type FontFiles, openTypefaces } from "@plain-palette/core/typeface";
 import {
   type ArtworkFacts,
   type ArtworkView,
   decodeArtwork,
   IntakeError,
   makeThumbnail,
+  type ReadFont,
+  readFont,
   readLabelFont,
 } from "../intake/index.ts";
 
@@ -38,6 +41,11 @@ export function inspect(bytes: Uint8Array): Promise<Outcome<{ facts: ArtworkFact
   });
 }
 
+/** A font file that the shop adds. */
+export function inspectFont(bytes: Uint8Array): Promise<Outcome<ReadFont>> {
+  return orBadFile(() => readFont(bytes));
+}
+
 export interface DecodeTask {
   readonly bytes: Uint8Array;
   readonly view: ArtworkView;
@@ -51,6 +59,8 @@ export function decode({ bytes, view }: DecodeTask): Promise<Outcome<Raster>> {
 export interface FilesTask {
   readonly bytes: Uint8Array;
   readonly recipe: Recipe;
+  /** What its lettering is set in. */
+  readonly fonts: readonly FontFiles[];
   readonly job: string;
   readonly client: string;
   /** When the run was ordered; written on what is made. */
@@ -79,7 +89,7 @@ export async function makeFiles(task: FilesTask): Promise<MadeFile[]> {
   tell(0.02, "Reading the artwork");
   const { raster, notes } = await decodeArtwork(task.bytes, recipe.artwork);
   const artwork = { key: "artwork", raster };
-  const steps = runSteps(artwork, recipe, makeResultCache());
+  const steps = runSteps(artwork, recipe, makeResultCache(await openTypefaces(task.fonts)));
   let step = steps.next();
   while (!step.done) {
     const { doing, done } = step.value;

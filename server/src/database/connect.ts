@@ -10,6 +10,7 @@ import {
   RunFileEntity,
   SettingsEntity,
   StockEntity,
+  TypefaceEntity,
 } from "./entities.ts";
 import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts";
 import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
@@ -18,6 +19,7 @@ import { KeptStones1795804000000 } from "./migrations/kept-stones.ts";
 import { Processes1764237600000 } from "./migrations/processes.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
 import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
+import { Typefaces1795820400000 } from "./migrations/typefaces.ts";
 
 /** Opens the database and brings its schema up to date. */
 export async function connectDatabase(url: string): Promise<DataSource> {
@@ -36,6 +38,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       RunFileEntity,
       StockEntity,
       SettingsEntity,
+      TypefaceEntity,
     ],
     migrations: [
       FirstSchema1764028800000,
@@ -45,6 +48,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       Processes1764237600000,
       TransferFilm1795716000000,
       KeptStones1795804000000,
+      Typefaces1795820400000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

@@ -1,5 +1,5 @@
 // The rows that must last. EntitySchema rather than decorators: the runtime strips types and emits no metadata.
-import type { JobStep, RunState } from "@plain-palette/contract";
+import type { JobStep, RunState, TypefaceKind } from "@plain-palette/contract";
 import type { ShopSettings, Stock } from "@plain-palette/core/shelf";
 import { EntitySchema } from "typeorm";
 
@@ -68,6 +68,19 @@ export interface PlacementRow {
 export interface StockRow extends Stock {
   id: string;
   version: number;
+}
+
+/** A font file of the shop, unpacked; `id` is the SHA-256 of the file as it came. Never taken out: jobs may be set in it. */
+export interface TypefaceRow {
+  id: string;
+  family: string;
+  style: string;
+  kind: TypefaceKind;
+  scripts: string[];
+  fileName: string;
+  fsType: number | null;
+  isPutAway: boolean;
+  bytes: Buffer;
 }
 
 /** The shop's settings: one row. */
@@ -186,6 +199,22 @@ export const StockEntity = new EntitySchema<StockRow>({
     film: { type: "json", nullable: true },
     stones: { type: "json", nullable: true },
     version: { type: "int", unsigned: true },
+  },
+});
+
+export const TypefaceEntity = new EntitySchema<TypefaceRow>({
+  name: "typeface",
+  tableName: "typefaces",
+  columns: {
+    id: { type: "char", length: 64, primary: true },
+    family: { type: "varchar", length: 120 },
+    style: { type: "varchar", length: 60 },
+    kind: { type: "varchar", length: 16 },
+    scripts: { type: "json" },
+    fileName: { type: "varchar", length: 200, name: "file_name" },
+    fsType: { type: "smallint", unsigned: true, nullable: true, name: "fs_type" },
+    isPutAway: { type: "boolean", name: "is_put_away" },
+    bytes: { type: "longblob", select: false },
   },
 });
 

@@ -14,4 +14,6 @@ export {
   type RunRow,
   SettingsEntity,
   StockEntity,
+  TypefaceEntity,
+  type TypefaceRow,
 } from "./entities.ts";

@@ -12,6 +12,8 @@ import type { RunStore } from "../runs/index.ts";
 import { runRoutes } from "../runs/index.ts";
 import type { ShelfStore } from "../shelf/index.ts";
 import { shelfRoutes } from "../shelf/index.ts";
+import type { TypefaceStore } from "../typefaces/index.ts";
+import { typefaceRoutes } from "../typefaces/index.ts";
 
 /** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
 const refuseOtherSites: RequestHandler = (request, _response, next) => {
@@ -26,12 +28,13 @@ export interface Services {
   readonly runs: RunStore;
   readonly placements: PlacementStore;
   readonly shelf: ShelfStore;
+  readonly typefaces: TypefaceStore;
   readonly compute: Compute;
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
-export function makeApp({ jobs, runs, placements, shelf, compute, webRoot }: Services): Express {
+export function makeApp({ jobs, runs, placements, shelf, typefaces, compute, webRoot }: Services): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -40,6 +43,8 @@ export function makeApp({ jobs, runs, placements, shelf, compute, webRoot }: Ser
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
+          // The text shaper is compiled code; no script can be made from text all the same.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           imgSrc: ["'self'", "blob:", "data:"],
           objectSrc: ["'none'"],
           baseUri: ["'none'"],
@@ -62,6 +67,7 @@ export function makeApp({ jobs, runs, placements, shelf, compute, webRoot }: Ser
     runRoutes(runs),
     placementRoutes(placements),
     shelfRoutes(shelf),
+    typefaceRoutes(typefaces, compute),
   );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {

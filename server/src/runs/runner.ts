@@ -1,10 +1,12 @@
 // Works off runs, one at a time: any number of these, in any number of processes, share one database.
 
-import { readRecipe } from "@plain-palette/core/recipe";
+import { readRecipe, typefacesIn } from "@plain-palette/core/recipe";
+import type { FontFiles } from "@plain-palette/core/typeface";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
 import type { JobStore } from "../jobs/index.ts";
+import type { TypefaceStore } from "../typefaces/index.ts";
 import type { RunStore } from "./run-store.ts";
 
 /** How often an idle runner looks for work, and how often a busy one gives a sign of life, ms. */
@@ -16,7 +18,11 @@ export interface Runner {
 }
 
 /** Starts working; `stop` lets go of the run in hand, which another process then takes up. */
-export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore, compute: Compute): Runner {
+export function startRunner(
+  database: DataSource,
+  { jobs, runs, typefaces }: { jobs: JobStore; runs: RunStore; typefaces: TypefaceStore },
+  compute: Compute,
+): Runner {
   let isStopping = false;
   let abortCurrent = () => {};
   const loop = (async () => {
@@ -53,10 +59,12 @@ export function startRunner(database: DataSource, jobs: JobStore, runs: RunStore
       });
       const bytes = await jobs.artworkBytes(recipe.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
+      const body = readRecipe(recipe.body);
       const files = await compute.makeFiles(
         {
           bytes,
-          recipe: readRecipe(recipe.body),
+          recipe: body,
+          fonts: await readFonts(typefacesIn(body.shapes.entries), typefaces),
           job: `${job.number} ${job.title}`,
           client: job.client || "no client given",
           orderedAt: run.createdAt,
@@ -104,4 +112,14 @@ async function untilDatabaseIsBack(write: () => Promise<void>): Promise<void> {
 
 function sleep(ms: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, ms));
+}
+
+/** Those that are there; lettering set in another says so in the report. */
+async function readFonts(ids: readonly string[], typefaces: TypefaceStore): Promise<FontFiles[]> {
+  const fonts: FontFiles[] = [];
+  for (const id of ids) {
+    const files = await typefaces.files(id);
+    if (files) fonts.push({ id, files });
+  }
+  return fonts;
 }

@@ -1,0 +1,1 @@
+export { readShippedFiles, shippedTypefaces } from "./shipped-files.ts";
