@@ -1,0 +1,83 @@
+// Which typeface old letters are set in, and how: every one is laid on them, those that cover them best come first.
+import { turn } from "../../edit/index.ts";
+import type { CubicPath } from "../../geometry/index.ts";
+import type { Typeface } from "../../typeface/index.ts";
+import { ALIGNMENTS, type Lettering } from "../set-lines.ts";
+import { type Fit, measureOverlap, type Pose, settle, startsFrom } from "./fit-typeface.ts";
+import { guessPlaces } from "./guess-places.ts";
+import { layOutOld, type OldLetters } from "./old-letters.ts";
+import { type SampledText, sampleText } from "./sample-text.ts";
+
+/** A proposal: how to set the text, in the picture's pixels, and how well it covers the old letters, 0..1. */
+export interface FoundTypeface {
+  readonly id: string;
+  readonly overlap: number;
+  readonly lettering: Lettering;
+}
+
+/** Starts are tried roughly first, the best of them better, the best of these to the end: on every so many points, in so many rounds. */
+const ROUGH = { rounds: 5, step: 5 };
+const BETTER = { rounds: 10, step: 3, starts: 2 };
+const FINE = { rounds: 6, step: 1 };
+
+/** Old letters made ready, to try one typeface after another; null where nothing is marked. Paths are the picture's. */
+export function tryOn(
+  paths: readonly CubicPath[],
+  text: string,
+): ((typeface: Typeface) => FoundTypeface | null) | null {
+  const old = layOutOld(paths, [...text.replace(/\s/g, "")].length);
+  if (!old) return null;
+  const guesses = guessPlaces(old);
+  return (typeface) => {
+    const sampled = sampleText(text, typeface);
+    if (!sampled) return null;
+    const aligns = sampled.rows.length > 1 ? ALIGNMENTS : (["middle"] as const);
+    const starts = guesses.flatMap((guess) => aligns.flatMap((align) => startsFrom(guess, sampled, align)));
+    const [best] = starts
+      .map((start) => settle(start, sampled, old, ROUGH))
+      .sort((a, b) => a.cost - b.cost)
+      .slice(0, BETTER.starts)
+      .map(({ pose }) => settle(pose, sampled, old, BETTER))
+      .sort((a, b) => a.cost - b.cost)
+      .slice(0, 1)
+      .map(({ pose }) => measured(settle(pose, sampled, old, FINE).pose, sampled, old));
+    if (!best) return null;
+    return { id: typeface.id, overlap: best.overlap, lettering: letteringOf(best.pose, text, typeface, old) };
+  };
+}
+
+function measured(pose: Pose, text: SampledText, old: OldLetters): Fit {
+  return { pose, overlap: measureOverlap(pose, text, old) };
+}
+
+/** From the grid's pixels to the picture's. */
+function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left, top }: OldLetters): Lettering {
+  const { sin, cos } = turn(pose.deg);
+  const capHeight = (pose.size * typeface.capHeight) / scale;
+  const percent = 100 / typeface.capHeight;
+  // Letters lean by an angle whose tangent is the lean, for letters of their own width.
+  return {
+    text,
+    baseline: {
+      kind: "line",
+      at: { x: pose.x / scale + left, y: pose.y / scale + top },
+      along: { x: cos, y: sin },
+      radius: Math.abs(pose.bend) < 1e-6 ? null : 1 / (pose.bend * scale),
+    },
+    capHeight,
+    widthPercent: pose.width * 100,
+    slantDeg: angleOfTangent(pose.lean),
+    letterSpacing: pose.spacing * percent,
+    lineSpacing: text.includes("\n") ? pose.leading * percent : 160,
+    align: pose.align,
+    nudges: [],
+  };
+}
+
+/** Degrees, by halving the angle until it is nearly its tangent. */
+function angleOfTangent(tangent: number): number {
+  let t = tangent;
+  let factor = 180 / Math.PI;
+  for (; Math.abs(t) > 0.01; factor *= 2) t /= 1 + Math.sqrt(1 + t * t);
+  return (t - (t * t * t) / 3) * factor;
+}

@@ -1,0 +1,1 @@
+export { type FoundTypeface, tryOn } from "./find-typeface.ts";
