@@ -1,14 +1,16 @@
 // A process from its parts: what is told to the rest of the program without its types.
+
 import type { ThinLimits } from "../checks/index.ts";
 import type { OutputFacts } from "../output/index.ts";
 import type { ShopSettings } from "../shelf/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
+import { SCREEN_LETTERS_MM } from "../trade/index.ts";
 import type { HasProcesses, Made, Maker, Outputs, Process, ProcessReport, Work } from "./process.ts";
 
 /** What makes a process. `T` are the results of its steps, of which `L` is what it is about. */
 export interface ProcessParts<S, T, L extends keyof T>
   extends Pick<Process<S, T[L]>, "id" | "name" | "title" | "stock" | "settings" | "writing">,
-    Partial<Pick<Process<S, T[L]>, "shellOptions" | "fromShop" | "thinLimits" | "makesShapes">> {
+    Partial<Pick<Process<S, T[L]>, "shellOptions" | "fromShop" | "thinLimits" | "lettersMm" | "makesShapes">> {
   readonly steps: StepTable<T, Work<S>>;
   readonly result: L;
   warnOfSize?(sizeMm: { readonly width: number; readonly height: number }, settings: S): string | null;
@@ -23,7 +25,7 @@ export function defineProcess<S extends object, T extends object, L extends keyo
   parts: ProcessParts<S, T, L>,
 ): Process<S, T[L]> {
   const { id, name, title, stock, settings, writing, steps, shellOptions = [], fromShop = () => ({}) } = parts;
-  const { thinLimits = ofInk, makesShapes = true } = parts;
+  const { thinLimits = ofInk, lettersMm = SCREEN_LETTERS_MM, makesShapes = true } = parts;
   const nothingDecided = settings.parse({});
   const read = new WeakMap<object, S>();
   const settingsIn = ({ processes }: HasProcesses): S => {
@@ -45,6 +47,7 @@ export function defineProcess<S extends object, T extends object, L extends keyo
     weight: totalWeight(steps),
     fromShop,
     thinLimits,
+    lettersMm,
     makesShapes,
     settingsIn,
     withSettings: (recipe, part) => ({

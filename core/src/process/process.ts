@@ -121,6 +121,8 @@ export interface Process<S = unknown, R = unknown> {
   fromShop(shop: ShopSettings): unknown;
   /** Which shapes are too thin for it. */
   thinLimits(shop: ShopSettings): ThinLimits;
+  /** Capitals lower than this do not come out, mm. */
+  readonly lettersMm: number;
   /** Whether the design's shapes are what it makes; else its own report says what of that is too thin. */
   readonly makesShapes: boolean;
   /** The same object as long as the recipe's is. */

@@ -10,7 +10,13 @@ export {
 } from "./actions.ts";
 export { type BackgroundReach, pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
-export { LETTERING_LIMITS, type LetteringEntry, placeLettering, typefacesIn } from "./lettering-entry.ts";
+export {
+  dressLettering,
+  LETTERING_LIMITS,
+  type LetteringEntry,
+  placeLettering,
+  typefacesIn,
+} from "./lettering-entry.ts";
 export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {

@@ -1,7 +1,14 @@
 // A line of lettering as an entry of the recipe: it stays text, set in a typeface that is named by its id.
 import { type Edit, turn } from "../edit/index.ts";
 import { lengthOf, reversePath } from "../geometry/index.ts";
-import { ALIGNMENTS, type Baseline, type Lettering, letterLayers, setLettering } from "../lettering/index.ts";
+import {
+  ALIGNMENTS,
+  type Baseline,
+  type LetterDress,
+  type Lettering,
+  letterLayers,
+  setLettering,
+} from "../lettering/index.ts";
 import { type Homography, mapLine, mapPoint, type Point } from "../raster/index.ts";
 import type { Typefaces } from "../typeface/index.ts";
 import { coordinate, point, z } from "../zod/index.ts";
@@ -117,16 +124,20 @@ export function layLettering(one: LetteringEntry, toPrepared: Homography, typefa
   if (!typeface)
     return { kind: "none", reason: `is set in ${one.typeface.name}, which is not here: add it, or choose another` };
   const { letters } = setLettering(placeLettering(one, toPrepared), typeface);
-  const [a, b, c, d] = localMap(toPrepared, anchorOf(one));
-  const scale = scaleAt(toPrepared, anchorOf(one));
-  const { spotId, outline, shadow } = one;
-  const layers = letterLayers(letters, {
-    spotId,
-    outline: outline && { ...outline, width: outline.widthPx * scale },
-    shadow: shadow && { ...shadow, dx: a * shadow.dx + b * shadow.dy, dy: c * shadow.dx + d * shadow.dy },
-  });
+  const layers = letterLayers(letters, dressLettering(one, toPrepared));
   if (layers.every(({ paths }) => paths.length === 0)) return { kind: "none", reason: "has no letters that show" };
   return { kind: "stack", layers };
+}
+
+/** How an entry is coloured, lengths in the pixels of the prepared picture. */
+export function dressLettering(one: LetteringEntry, toPrepared: Homography): LetterDress {
+  const { spotId, outline, shadow } = one;
+  const [a, b, c, d] = localMap(toPrepared, anchorOf(one));
+  return {
+    spotId,
+    outline: outline && { ...outline, width: outline.widthPx * scaleAt(toPrepared, anchorOf(one)) },
+    shadow: shadow && { ...shadow, dx: a * shadow.dx + b * shadow.dy, dy: c * shadow.dx + d * shadow.dy },
+  };
 }
 
 /** Ids of the typefaces that entries in force are set in. */

@@ -1,7 +1,9 @@
 // Stitches as a process: every area sewn as a fill, in satin or in lines.
+
 import { listAreas } from "../area/index.ts";
 import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
+import { SEWN_LETTERS_MM } from "../trade/index.ts";
 import { chooseAreas } from "./choose-areas.ts";
 import { FABRICS } from "./fabric.ts";
 import { listStitchOutputs, type Stitches } from "./outputs.ts";
@@ -83,6 +85,7 @@ export const stitches: Process<StitchSettings, Stitches> = defineProcess({
     machine: { hoops, stitchesPerMinute, changeS, trimS, perThousand, mostPerMm2, mostLayers },
   }),
   thinLimits: () => ({ lineMm: LINE_MM, gapMm: LINE_MM }),
+  lettersMm: SEWN_LETTERS_MM,
   makesShapes: false,
   steps: STEPS,
   result: "plan",

@@ -5,6 +5,7 @@ import type { ThinPlace, Warning } from "../checks/index.ts";
 import { boundsOf } from "../geometry/index.ts";
 import type { Design, ProcessReport } from "../process/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
+import { SEWN_LETTERS_MM } from "../trade/index.ts";
 import { countPlan } from "./count.ts";
 import { DENSITY_CELL_MM, LAYER_CELL_MM, measureDensity, measureLayers } from "./density.ts";
 import { chooseHoop } from "./hoop.ts";
@@ -13,8 +14,7 @@ import type { SewnArea } from "./plan.ts";
 import { SATIN_FROM_MM } from "./propose-sewing.ts";
 import type { StitchSettings } from "./settings.ts";
 
-/** Lettering that is less high does not hold (from memory). What is lower than the other is no lettering but specks (our own). */
-const LETTERING_MM = 5;
+/** What is lower than this is no lettering but specks (our own). */
 const SPECK_MM = 0.8;
 /** Thread on thread is worth a word from so much of it on, mm2: less is where borders cross (our own). */
 const LEAST_THICK_MM2 = 2;
@@ -129,7 +129,7 @@ function smallLettering(areas: readonly SewnArea[], map: PlanarMap, pxPerMm: num
   const small = areas.flatMap(({ face, spotId, rings: [ring], numbers }) => {
     const { left, top, right, bottom } = boundsOf(ring);
     const [high, wide] = [bottom - top, right - left];
-    const isLow = high >= SPECK_MM && Math.max(high, wide) < LETTERING_MM && wide < LETTER_RATIO * high;
+    const isLow = high >= SPECK_MM && Math.max(high, wide) < SEWN_LETTERS_MM && wide < LETTER_RATIO * high;
     return numbers.as !== "none" && isLow && letterAround(face, high) < 0
       ? [{ spotId, high: Math.max(high, wide), x: left, y: top }]
       : [];
@@ -141,6 +141,6 @@ function smallLettering(areas: readonly SewnArea[], map: PlanarMap, pxPerMm: num
   // One line for all of it: who sews small lettering knows it after the first.
   const [lowest] = words.map((own) => own[own.length >> 1]).sort((one, other) => one.high - other.high);
   const count = words.reduce((sum, own) => sum + own.length, 0);
-  const text = `${count} areas look like lettering, the lowest ${lowest.high.toFixed(1)} mm high; under ${LETTERING_MM} mm it does not hold.`;
+  const text = `${count} areas look like lettering, the lowest ${lowest.high.toFixed(1)} mm high; under ${SEWN_LETTERS_MM} mm it does not hold.`;
   return [{ text, place: { x: lowest.x * pxPerMm, y: lowest.y * pxPerMm } }];
 }

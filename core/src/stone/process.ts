@@ -3,7 +3,7 @@ import { listAreas, millimetresOf } from "../area/index.ts";
 import { CUT_FORMATS } from "../cut/index.ts";
 import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
-import { diameterOf, STONE_SIZES } from "../trade/index.ts";
+import { diameterOf, STONE_LETTERS_MM, STONE_SIZES } from "../trade/index.ts";
 import { applyByHand } from "./by-hand.ts";
 import { chooseAreas, gapsOf } from "./choose-areas.ts";
 import { listStoneOutputs, type Stones } from "./outputs.ts";
@@ -125,6 +125,7 @@ export const stones: Process<StoneSettings, Stones> = defineProcess({
     shop: { gapMm: stoneGapMm, leastMm: leastStoneGapMm, lossPercent: stoneLossPercent, prices: stonePrices },
   }),
   thinLimits: () => ({ lineMm: LINE_MM, gapMm: LINE_MM }),
+  lettersMm: STONE_LETTERS_MM,
   makesShapes: false,
   steps: STEPS,
   result: "stones",

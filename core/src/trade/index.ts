@@ -14,6 +14,11 @@ export const LEAST_SHADING = 0.005;
 /** Thinnest positive line and open line that print, mm: from memory of screen-printing handbooks. */
 export const THIN_LINE_MM = 0.35;
 export const THIN_GAP_MM = 0.5;
+/** Lowest capitals that come out, mm: printed, cut (weeded by hand; both common practice, no source), sewn (from memory), set in stones (five of the smallest in a row; our own reckoning). */
+export const SCREEN_LETTERS_MM = 2.5;
+export const CUT_LETTERS_MM = 6;
+export const SEWN_LETTERS_MM = 5;
+export const STONE_LETTERS_MM = 12;
 /** Spread of the lighter ink into the darker, and how far a base is pulled in, mm: from memory of screen-printing handbooks. */
 export const TRAP_MM = 0.3;
 export const CHOKE_MM = 0.35;

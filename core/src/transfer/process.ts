@@ -1,7 +1,9 @@
 // Transfer film as a process: a sheet of coloured film cut for each spot, pressed one on the other.
+
 import { CUT_FORMATS } from "../cut/index.ts";
 import { defineProcess, type Process, type Work } from "../process/index.ts";
 import type { Get, StepTable } from "../steps/index.ts";
+import { CUT_LETTERS_MM } from "../trade/index.ts";
 import { cutLayers, type Layering } from "./layers.ts";
 import { listTransferOutputs, type Transfer } from "./outputs.ts";
 import { layPrinted } from "./printed.ts";
@@ -84,6 +86,7 @@ export const transfer: Process<TransferSettings, Transfer> = defineProcess({
     limits: { stripMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm, islandMm: shop.smallestIslandMm },
   }),
   thinLimits: (shop) => ({ lineMm: shop.thinnestStripMm, gapMm: shop.narrowestFilmGapMm }),
+  lettersMm: CUT_LETTERS_MM,
   makesShapes: false,
   steps: STEPS,
   result: "sheets",

@@ -12,6 +12,7 @@ import {
   type Results,
   runSteps,
   type StepResults,
+  typefacesIn,
 } from "@plain-palette/core/recipe";
 import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
@@ -19,10 +20,12 @@ import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, Question, Questions } from "./messages.ts";
 import { makeShapesFile, viewShapes } from "./shapes-views.ts";
+import { makeLoadedTypefaces } from "./typefaces.ts";
 
 type Answer = Questions[keyof Questions]["answer"];
 
-let cache: ResultCache = makeResultCache();
+const typefaces = makeLoadedTypefaces();
+let cache: ResultCache = makeResultCache(typefaces);
 let loaded: Artwork | null = null;
 let latest = 0;
 let latestArea = 0;
@@ -75,6 +78,8 @@ async function compute(request: ComputeRequest): Promise<void> {
   if (isStale()) return;
   try {
     const artwork = await load(request);
+    await typefaces.need(typefacesIn(request.recipe.shapes.entries));
+    if (isStale()) return;
     const view = await firstLook?.(request);
     if (view) {
       // The page now has the small picture: the large one has to be sent again, even if it is the one before.
@@ -137,7 +142,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   tell({ type: "loaded", bitmap }, [bitmap]);
   loaded = { key, raster };
   firstLook = makeFirstLook(raster);
-  cache = makeResultCache();
+  cache = makeResultCache(typefaces);
   shown = null;
   return loaded;
 }
@@ -198,7 +203,7 @@ function isNews(message: ComputeMessage["type"], from: readonly unknown[]): bool
 
 function tellShapes(request: ComputeRequest): void {
   if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying, request.byHand])) return;
-  tell({ type: "traced", id: request.id, view: viewShapes(request, drawing()) });
+  tell({ type: "traced", id: request.id, view: viewShapes(request, drawing(), typefaces) });
 }
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {

@@ -3,6 +3,7 @@ import type { NearPair, ThinLimits, ThinPlace, Warning } from "@plain-palette/co
 import type { HandEdge } from "@plain-palette/core/edit";
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
+import type { Lettering, LetterLayer, Stand } from "@plain-palette/core/lettering";
 import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, ShapeEntry } from "@plain-palette/core/recipe";
@@ -161,6 +162,25 @@ export interface HandView {
   readonly faces: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
   /** Boundaries that the last edit has replaced. */
   readonly replaced: readonly CubicPath[];
+  readonly lettering: readonly LetteringView[];
+}
+
+/** An entry of lettering as it is set; pixels of the prepared picture. */
+export interface LetteringView {
+  readonly id: string;
+  readonly set: Lettering;
+  /** With its middle on the baseline, and the direction of reading there. */
+  readonly letters: readonly (Stand & {
+    readonly at: number;
+    readonly text: string;
+    readonly paths: readonly CubicPath[];
+  })[];
+  /** Baselines from left to right, the first row's first. */
+  readonly baselines: readonly (readonly Stand[])[];
+  /** What is laid down of it, the lowest first. */
+  readonly layers: readonly LetterLayer[];
+  /** Letters that the typeface does not have. */
+  readonly missing: readonly string[];
 }
 
 /** What a change of shapes would do: the boundaries that it changes, as they are and as they would be. */

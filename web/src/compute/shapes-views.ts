@@ -2,7 +2,16 @@
 import { applyEdit, type Edited, handEdges, type NamedEdit } from "@plain-palette/core/edit";
 import { layShapes, writeShapeFiles } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
-import { mmPerPixel, type Prepared, placeEdits } from "@plain-palette/core/recipe";
+import { letterLayers, type Stand, setLettering } from "@plain-palette/core/lettering";
+import { type Frame, invertMap } from "@plain-palette/core/raster";
+import {
+  dressLettering,
+  mmPerPixel,
+  type Prepared,
+  placeEdits,
+  placeLettering,
+  type ShapeEntry,
+} from "@plain-palette/core/recipe";
 import { orderSpots, type Reduction } from "@plain-palette/core/reduce";
 import {
   countFineShapes,
@@ -15,8 +24,9 @@ import {
   spotCoverage,
   spotPaths,
 } from "@plain-palette/core/trace";
+import type { Typefaces } from "@plain-palette/core/typeface";
 import { zipSync } from "fflate";
-import type { ComputeRequest, HandView, TracedView, TriedView, WantedShapes } from "./messages.ts";
+import type { ComputeRequest, HandView, LetteringView, TracedView, TriedView, WantedShapes } from "./messages.ts";
 
 interface Traced {
   readonly prepared: Prepared;
@@ -29,6 +39,7 @@ interface Traced {
 export function viewShapes(
   { measure, trying, byHand, recipe }: ComputeRequest,
   { prepared, reduction, traced, edited, map }: Traced,
+  typefaces: Typefaces,
 ): TracedView {
   const mmPerPx = mmPerPixel(recipe, prepared.raster);
   const fillsOf = (layer: PlanarMap) =>
@@ -41,15 +52,43 @@ export function viewShapes(
     counts: countShapes(map),
     asTraced: countShapes(traced),
     misfits: edited.misfits,
-    hand: byHand ? viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced) : null,
+    hand: byHand
+      ? {
+          ...viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced),
+          lettering: viewLettering(recipe.shapes.entries, prepared.frame, typefaces),
+        }
+      : null,
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
-    tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx)[0]) : null,
+    tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx, typefaces)[0]) : null,
     coverage: spotCoverage(map),
   };
 }
 
-function viewHand(map: PlanarMap, before: PlanarMap): HandView {
+function viewLettering(entries: readonly ShapeEntry[], { toSource }: Frame, typefaces: Typefaces): LetteringView[] {
+  const toPrepared = invertMap(toSource);
+  return entries.flatMap((entry) => {
+    const typeface = entry.kind === "lettering" && entry.isOn ? typefaces.get(entry.typeface.id) : null;
+    if (!typeface || entry.kind !== "lettering") return [];
+    const set = placeLettering(entry, toPrepared);
+    const { letters, lines, missing, standOn } = setLettering(set, typeface);
+    return {
+      ...{ id: entry.id, set, missing },
+      letters: letters.map(({ at, text, paths, stand }) => ({ ...stand, at, text, paths })),
+      baselines: lines.map(({ from, to, drop }) => standsAlong((s) => standOn(s, drop), from, to)),
+      layers: letterLayers(letters, dressLettering(entry, toPrepared)),
+    };
+  });
+}
+
+/** Places along a baseline, for drawing it. */
+const BASELINE_PARTS = 32;
+
+function standsAlong(standOn: (s: number) => Stand, from: number, to: number): Stand[] {
+  return Array.from({ length: BASELINE_PARTS + 1 }, (_, k) => standOn(from + ((to - from) * k) / BASELINE_PARTS));
+}
+
+function viewHand(map: PlanarMap, before: PlanarMap): Omit<HandView, "lettering"> {
   return {
     edges: handEdges(map),
     faces: map.faces.map(({ spotId, paths }) => ({ spotId, paths })),

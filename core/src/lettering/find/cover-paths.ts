@@ -72,8 +72,8 @@ export function overlapOf(a: Float32Array, b: Float32Array): number {
   let either = 0;
   for (let i = 0; i < a.length; i++) {
     const [one, other] = [a[i], b[i]];
-    both += one < other ? one : other;
-    either += one < other ? other : one;
+    both += Math.min(one, other);
+    either += Math.max(one, other);
   }
   return either === 0 ? 0 : both / either;
 }

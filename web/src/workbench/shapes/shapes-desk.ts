@@ -1,7 +1,7 @@
 // What is in hand at the shapes step: the section that is open and the simplification that is being tried.
 import type { ShapeEntry, SimplifyEntry } from "@plain-palette/core/recipe";
 
-export const SHAPE_SECTIONS = ["trace", "hand", "simplify", "files"] as const;
+export const SHAPE_SECTIONS = ["trace", "hand", "lettering", "simplify", "files"] as const;
 export type ShapeSection = (typeof SHAPE_SECTIONS)[number];
 
 export interface ShapesDesk {

@@ -11,6 +11,9 @@ import { handLayers } from "./by-hand/hand-layers.ts";
 import { linesTool } from "./by-hand/lines-tool.ts";
 import { piecesTool } from "./by-hand/pieces-tool.ts";
 import { DistanceLegend } from "./distance-legend.tsx";
+import { useLetteringDesk } from "./lettering/lettering-desk.ts";
+import { letteringLayers } from "./lettering/lettering-layers.ts";
+import { letteringTool } from "./lettering/lettering-tool.ts";
 import { distanceLayers, triedLayers } from "./shape-layers.ts";
 import { shapePicker } from "./shape-picker.ts";
 import { type ChangeShapesDesk, EMPTY_SHAPES_DESK, type ShapesDesk } from "./shapes-desk.ts";
@@ -32,7 +35,7 @@ export const shapesScreen: StepScreen = {
   summarise: ({ computed: { traced } }) =>
     traced ? `${count(traced.counts.shapes, "shape")}, ${count(traced.counts.nodes, "node")}` : "not traced yet",
   useStep(bench) {
-    const { computed, ask, look, table, mmPerPx } = bench;
+    const { computed, ask, look, table, mmPerPx, size, recipe } = bench;
     const { prepared, traced } = computed;
     const [desk, setDesk] = useState<ShapesDesk>(EMPTY_SHAPES_DESK);
     const change: ChangeShapesDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
@@ -40,13 +43,27 @@ export const shapesScreen: StepScreen = {
     const tried = traced?.tried ?? null;
     const isByHand = desk.section === "hand";
     const hand = useHandDesk(isByHand ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
+    const isLettering = desk.section === "lettering";
+    const lettering = useLetteringDesk(isLettering ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
+    const scene = { prepared, spots: traced?.spots ?? [], garment: recipe.artwork.garment };
     const handMarks = isByHand && traced?.hand ? handLayers(hand) : undefined;
+    const letterMarks = isLettering && traced?.hand ? letteringLayers(lettering, scene) : undefined;
+    const tool = () => {
+      if (isByHand && traced?.hand) return { tool: toolOf(hand), overlays: [] };
+      if (isLettering && traced?.hand) return { tool: letteringTool(lettering), overlays: [] };
+      return shapePicker(desk, change, prepared);
+    };
     return {
-      wishes: { upTo: "edit", measure: !isByHand, trying: desk.trying, byHand: isByHand },
+      wishes: {
+        upTo: "edit",
+        measure: !isByHand && !isLettering,
+        trying: desk.trying,
+        byHand: isByHand || isLettering,
+      },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
-      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? handMarks,
-      tool: isByHand && traced?.hand ? { tool: toolOf(hand), overlays: [] } : shapePicker(desk, change, prepared),
+      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? letterMarks ?? handMarks,
+      tool: tool(),
       legend: look === "distance" && deviation ? <DistanceLegend mmPerPx={mmPerPx} /> : null,
       panel: (
         <ShapesStep
@@ -55,6 +72,8 @@ export const shapesScreen: StepScreen = {
           mmPerPx={mmPerPx}
           desk={desk}
           hand={hand}
+          lettering={lettering}
+          size={size}
           change={change}
           table={table}
         />

@@ -4,10 +4,13 @@ import type { Ask, Computed } from "../../compute/use-compute.ts";
 import type { TableControls } from "../../light-table/use-table-view.ts";
 import { SectionTabs } from "../../parts/section-tabs.tsx";
 import { useEscape } from "../../parts/use-escape.ts";
+import type { ArtSize } from "../drawn-trace.ts";
 import { Panel } from "../panel.tsx";
 import type { HandDesk } from "./by-hand/hand-desk.ts";
 import { HandSection } from "./by-hand/hand-section.tsx";
 import { FilesSection } from "./files-section.tsx";
+import type { LetteringDesk } from "./lettering/lettering-desk.ts";
+import { LetteringSection } from "./lettering/lettering-section.tsx";
 import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
 import { SimplifySection } from "./simplify-section.tsx";
 import { TraceSection } from "./trace-section.tsx";
@@ -16,8 +19,10 @@ interface Props {
   readonly computed: Computed;
   readonly ask: Ask;
   readonly mmPerPx: number;
+  readonly size: ArtSize;
   readonly desk: ShapesDesk;
   readonly hand: HandDesk;
+  readonly lettering: LetteringDesk;
   readonly change: ChangeShapesDesk;
   readonly table: RefObject<TableControls | null>;
 }
@@ -25,17 +30,24 @@ interface Props {
 const TITLES: Readonly<Record<ShapeSection, string>> = {
   trace: "Trace",
   hand: "By hand",
+  lettering: "Lettering",
   simplify: "Fewer nodes",
   files: "Files",
 };
 
-export function ShapesStep({ computed, ask, mmPerPx, desk, hand, change, table }: Props) {
+export function ShapesStep({ computed, ask, mmPerPx, desk, hand, lettering, size, change, table }: Props) {
   useEscape(() => {
     change({ trying: null });
     hand.letGo();
+    lettering.change({
+      entryId: null,
+      letter: null,
+      drag: null,
+      way: lettering.way === "edge" ? "set" : lettering.way,
+    });
   });
   return (
-    <Panel isDone={desk.trying === null && desk.section !== "hand"}>
+    <Panel isDone={desk.trying === null && desk.section !== "hand" && desk.section !== "lettering"}>
       <SectionTabs
         label="What to do with the shapes"
         value={desk.section}
@@ -44,6 +56,7 @@ export function ShapesStep({ computed, ask, mmPerPx, desk, hand, change, table }
       >
         {desk.section === "trace" && <TraceSection traced={computed.traced} mmPerPx={mmPerPx} table={table} />}
         {desk.section === "hand" && <HandSection desk={hand} computed={computed} table={table} />}
+        {desk.section === "lettering" && <LetteringSection desk={lettering} computed={computed} size={size} />}
         {desk.section === "simplify" && (
           <SimplifySection computed={computed} mmPerPx={mmPerPx} desk={desk} change={change} />
         )}

@@ -31,6 +31,8 @@ export function sayEdit(entry: ShapeEntry, spots: readonly Spot[], sourceMmPerPx
       return sayPieces(entry, nameOf);
     case "round":
       return `A true circle of ${entry.diameterMm} mm, held`;
+    case "lettering":
+      return `"${entry.text.replace(/\s+/g, " ")}" in ${entry.typeface.name}`;
     case "brush":
       return `A stretch ${entry.does === "smooth" ? "smoothed" : "straightened"}`;
   }
@@ -79,6 +81,8 @@ export function placeOfEdit(entry: ShapeEntry): Point | null {
       return entry.picks[0]?.at ?? null;
     case "round":
       return entry.at;
+    case "lettering":
+      return entry.baseline.kind === "curve" ? first(entry.baseline.curve) : entry.baseline.at;
     case "brush":
       return first(entry.points);
   }
@@ -94,5 +98,6 @@ export function modeOf(entry: ShapeEntry): HandMode | null {
     pieces: "pieces",
     round: "pieces",
     brush: "brush",
+    lettering: null,
   }[entry.kind] as HandMode | null;
 }

@@ -1,0 +1,224 @@
+// The hand on lettering: picks lines and letters, drags them and their grips, marks old letters, picks the edge to stand along.
+import {
+  type Bounds,
+  boundsOfAll,
+  type CubicPath,
+  flattenPath,
+  isInLine,
+  lengthAlong,
+  type Nearest,
+  nearestOnPath,
+  partOfPath,
+  pathArea,
+  reversePath,
+  segmentCount,
+} from "@plain-palette/core/geometry";
+import type { Point } from "@plain-palette/core/raster";
+import type { LetteringView } from "../../../compute/messages.ts";
+import type { TableTool } from "../../../light-table/tool.ts";
+import { ARROWS, NUDGE_MM } from "../by-hand/lines-tool.ts";
+import { shapeAt } from "../by-hand/pieces-tool.ts";
+import { dragged, GRIP_WORDS, gripsOf, moved, nudged } from "./letter-grips.ts";
+import type { LetteringDesk, LetteringDrag } from "./lettering-desk.ts";
+import { baselineToEntry } from "./places.ts";
+
+const STILL_PX = 3;
+const NEAR_PX = 9;
+
+const HINTS = {
+  set: "Click a line of lettering, then drag it or its grips; a click on one of its letters picks that letter.",
+  mark: "Drag a box round the old letters; a click adds one or takes it off.",
+  edge: "Click beside an edge: letters stand along it, on the side that was clicked.",
+} as const;
+
+export function letteringTool(desk: LetteringDesk): TableTool {
+  const { way, over, drag, change } = desk;
+  return {
+    hint: over ? `${GRIP_WORDS[over]}: drag.` : HINTS[way],
+    cursor: way === "set" ? "default" : "crosshair",
+    onPress(event) {
+      const at = { x: event.x, y: event.y };
+      if (way === "edge") standAlong(desk, at, NEAR_PX * 4 * event.unitsPerPx);
+      else if (way === "mark") change({ drag: { from: at, to: at, holds: { kind: "box" } } });
+      else press(desk, at, NEAR_PX * event.unitsPerPx);
+    },
+    onDrag({ x, y }) {
+      if (!drag) return;
+      const next = { ...drag, to: { x, y } };
+      work(desk, next);
+    },
+    onRelease(event) {
+      if (!drag) return;
+      const isStill = Math.hypot(event.x - drag.from.x, event.y - drag.from.y) < STILL_PX * event.unitsPerPx;
+      if (drag.holds.kind === "box") markIn(desk, drag, isStill);
+      else if (isStill) {
+        // Put back to the last digit; a click on a letter of the line in hand picks it.
+        desk.setLine(drag.holds.entry, { drag: null, letter: letterAt(drag.holds.view, drag.from) ?? null });
+      } else change({ drag: null });
+    },
+    onHover(event) {
+      const grip = gripAt(desk, { x: event.x, y: event.y }, NEAR_PX * event.unitsPerPx)?.kind ?? null;
+      if (grip !== over) change({ over: grip });
+    },
+    onKey(key, isLarge) {
+      const { inHand, view, letter, frame, mmPerPx } = desk;
+      const arrow = ARROWS[key];
+      if (!inHand || !view || !frame) return false;
+      if (arrow) {
+        const by = (isLarge ? NUDGE_MM.large : NUDGE_MM.plain) / mmPerPx;
+        const [dx, dy] = [arrow[0] * by, arrow[1] * by];
+        desk.setLine(
+          letter === null ? moved(inHand, view.set, dx, dy, frame) : nudged(inHand, view, letter, { dx, dy }),
+        );
+        return true;
+      }
+      if (key !== "Delete" && key !== "Backspace") return false;
+      desk.removeLine(inHand.id);
+      return true;
+    },
+  };
+}
+
+function gripAt({ view, way }: LetteringDesk, { x, y }: Point, reach: number) {
+  if (!view || way !== "set") return undefined;
+  return gripsOf(view).find((grip) => Math.hypot(grip.x - x, grip.y - y) < reach);
+}
+
+function press(desk: LetteringDesk, at: Point, reach: number): void {
+  const { view, inHand, views, lines, change } = desk;
+  const grip = gripAt(desk, at, reach);
+  if (grip && view && inHand) {
+    change({ drag: { from: at, to: at, holds: { kind: grip.kind, entry: inHand, view } } });
+    return;
+  }
+  const found = views.find((one) => letterAt(one, at) !== undefined);
+  const entry = lines.find(({ id }) => id === found?.id);
+  if (!found || !entry) {
+    change({ entryId: null, letter: null });
+    return;
+  }
+  const isPicked = entry.id === inHand?.id && desk.letter !== null && letterAt(found, at) === desk.letter;
+  const kind = isPicked ? "letter" : "line";
+  change({ entryId: entry.id, drag: { from: at, to: at, holds: { kind, entry, view: found } } });
+}
+
+/** The letter of a line at a place, by where it begins in the text; its box counts, so that thin letters can be hit. */
+export function letterAt({ letters, set }: LetteringView, { x, y }: Point): number | undefined {
+  return letters.find(({ paths }) => {
+    if (paths.length === 0) return false;
+    const { left, top, right, bottom } = boundsOfAll(paths);
+    const more = set.capHeight * 0.05;
+    return x > left - more && x < right + more && y > top - more && y < bottom + more;
+  })?.at;
+}
+
+function work(desk: LetteringDesk, drag: LetteringDrag): void {
+  const { frame, change, letter } = desk;
+  const { holds, from, to } = drag;
+  if (holds.kind === "box" || !frame) {
+    change({ drag });
+    return;
+  }
+  if (holds.kind === "letter" && letter !== null) {
+    desk.setLine(nudged(holds.entry, holds.view, letter, { dx: to.x - from.x, dy: to.y - from.y }), { drag });
+    return;
+  }
+  const entry = dragged(drag, frame);
+  if (entry) desk.setLine(entry, { drag });
+}
+
+/** Marks what lies in the box; a click marks one shape or takes it off. */
+function markIn(desk: LetteringDesk, { from, to }: LetteringDrag, isStill: boolean): void {
+  const { faces, marked, markedSpots, change } = desk;
+  if (isStill) {
+    const face = faces[shapeAt(faces, from)];
+    if (!face) {
+      change({ drag: null });
+      return;
+    }
+    const others = marked.filter(({ at, spotId }) => spotId !== face.spotId || faces[shapeAt(faces, at)] !== face);
+    const isOff = others.length < marked.length;
+    change({
+      drag: null,
+      marked: isOff ? others : [...marked, { at: from, spotId: face.spotId }],
+      markedSpots: markedSpots.includes(face.spotId) ? markedSpots : [...markedSpots, face.spotId],
+    });
+    return;
+  }
+  const box = {
+    ...{ left: Math.min(from.x, to.x), right: Math.max(from.x, to.x) },
+    ...{ top: Math.min(from.y, to.y), bottom: Math.max(from.y, to.y) },
+  };
+  const inside = faces.flatMap(({ spotId, paths }) => {
+    if (!isWithin(boundsOfAll(paths), box)) return [];
+    const at = placeInside(paths);
+    return at ? [{ at, spotId }] : [];
+  });
+  // Letters are what there is most of; what is seen through them, and lines round them, can be added by their colour.
+  const counts = new Map<string, number>();
+  for (const { spotId } of inside) counts.set(spotId, (counts.get(spotId) ?? 0) + 1);
+  const most = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
+  change({ drag: null, marked: inside, markedSpots: most === undefined ? [] : [most] });
+}
+
+function isWithin(one: Bounds, box: Bounds): boolean {
+  return one.left > box.left && one.right < box.right && one.top > box.top && one.bottom < box.bottom;
+}
+
+/** A place in a shape: the middle of the longest stretch that a level line has in it. */
+function placeInside(paths: readonly CubicPath[]): Point | null {
+  const { top, bottom } = boundsOfAll(paths);
+  const lines = paths.map((path) => flattenPath(path, 0.1));
+  for (const share of [0.5, 0.37, 0.63, 0.21, 0.79]) {
+    const y = top + (bottom - top) * share;
+    const crossings = lines.flatMap((line) => crossingsAt(line, y)).sort((a, b) => a - b);
+    let best: readonly [number, number] | null = null;
+    for (let i = 0; i + 1 < crossings.length; i += 2) {
+      const stretch = [crossings[i] ?? 0, crossings[i + 1] ?? 0] as const;
+      if (!best || stretch[1] - stretch[0] > best[1] - best[0]) best = stretch;
+    }
+    if (best && best[1] > best[0]) return { x: (best[0] + best[1]) / 2, y };
+  }
+  return null;
+}
+
+function crossingsAt(line: readonly number[], y: number): number[] {
+  const out: number[] = [];
+  for (let i = 0; i + 3 < line.length; i += 2) {
+    const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = line.slice(i, i + 4);
+    if (y0 <= y !== y1 <= y) out.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
+  }
+  return out;
+}
+
+/** The line in hand stands along the outline nearest to a place, on the side of the place. */
+function standAlong(desk: LetteringDesk, at: Point, reach: number): void {
+  const { inHand, faces, frame } = desk;
+  if (!inHand || !frame) return;
+  let best: { path: CubicPath; near: Nearest } | null = null;
+  for (const path of faces.flatMap((face) => face.paths)) {
+    const near = nearestOnPath(path, at.x, at.y, reach);
+    if (near && (!best || near.distance < best.near.distance)) best = { path, near };
+  }
+  if (!best) return;
+  const { path, near } = best;
+  const share = shareAt(path, near);
+  // Letters stand on the left of the way that the curve goes (y down): where the place is not there, it goes the other way.
+  const isInside = isInLine(flattenPath(path, 0.1), at.x, at.y);
+  const turnsClockwise = pathArea(path) > 0;
+  const goesOn = isInside !== turnsClockwise;
+  const baseline = {
+    kind: "curve",
+    path: goesOn ? path : reversePath(path),
+    share: goesOn ? share : 1 - share,
+    gap: 0,
+  } as const;
+  desk.setLine({ ...inHand, baseline: baselineToEntry(baseline, frame), align: "middle" }, { way: "set" });
+}
+
+/** Where along a path a place on it is, as a share of its length. */
+function shareAt(path: CubicPath, near: Nearest): number {
+  const length = (part: CubicPath) => lengthAlong(flattenPath(part, 0.02));
+  const at = Math.min(segmentCount(path), near.at);
+  return at <= 0 ? 0 : length(partOfPath(path, 0, at)) / (length(path) || 1);
+}

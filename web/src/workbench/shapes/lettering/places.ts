@@ -1,0 +1,55 @@
+// From prepared pixels, in which lettering is handled, to the client's, in which it is kept.
+import { reversePath } from "@plain-palette/core/geometry";
+import type { Baseline } from "@plain-palette/core/lettering";
+import { type Frame, type Homography, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
+import type { LetteringEntry } from "@plain-palette/core/recipe";
+
+/** Places are kept to a ten-thousandth of a pixel. */
+const fine = (value: number) => Math.round(value * 1e4) / 1e4;
+
+export function toClient({ toSource }: Frame, at: Point): Point {
+  const { x, y } = mapPoint(toSource, at);
+  return { x: fine(x), y: fine(y) };
+}
+
+/** How a way of a pixel is mapped at a place: along x, and along y. */
+function ways(map: Homography, { x, y }: Point) {
+  const [at, right, down] = [mapPoint(map, { x, y }), mapPoint(map, { x: x + 1, y }), mapPoint(map, { x, y: y + 1 })];
+  return { right: { x: right.x - at.x, y: right.y - at.y }, down: { x: down.x - at.x, y: down.y - at.y } };
+}
+
+/** Client's pixels to a prepared one at a place. */
+export function perPrepared({ toSource }: Frame, at: Point): number {
+  const { right, down } = ways(toSource, at);
+  return Math.sqrt(Math.abs(right.x * down.y - right.y * down.x));
+}
+
+/** A way on the table in the client's pixels. */
+export function wayToClient({ toSource }: Frame, at: Point, dx: number, dy: number): Point {
+  const { right, down } = ways(toSource, at);
+  return { x: right.x * dx + down.x * dy, y: right.y * dx + down.y * dy };
+}
+
+function turnsOver(map: Homography, at: Point): boolean {
+  const { right, down } = ways(map, at);
+  return right.x * down.y - right.y * down.x < 0;
+}
+
+/** A baseline as an entry keeps it. Text reads to the right however the picture was turned over. */
+export function baselineToEntry(baseline: Baseline, frame: Frame): LetteringEntry["baseline"] {
+  const { toSource } = frame;
+  if (baseline.kind === "curve") {
+    const { path, share, gap } = baseline;
+    const first = { x: path[0] ?? 0, y: path[1] ?? 0 };
+    const isOver = turnsOver(toSource, first);
+    const curve = mapLine(toSource, Array.from(isOver ? reversePath(path) : path)).map(fine);
+    return { kind: "curve", curve, share: isOver ? 1 - share : share, gapPx: fine(gap * perPrepared(frame, first)) };
+  }
+  const { at, along, radius } = baseline;
+  const isOver = turnsOver(toSource, at);
+  const way = wayToClient(frame, at, isOver ? -along.x : along.x, isOver ? -along.y : along.y);
+  const angleDeg = Number(((Math.atan2(way.y, way.x) * 180) / Math.PI).toFixed(3));
+  const place = toClient(frame, at);
+  if (radius === null) return { kind: "straight", at: place, angleDeg };
+  return { kind: "arc", at: place, angleDeg, radiusPx: fine(radius * perPrepared(frame, at)) };
+}
