@@ -39,10 +39,10 @@ interface Reading {
   readonly bend: number;
 }
 
-/** Directions and bends that are looked at: degrees off the writing's own, and shares of a radius as long as the writing. */
+/** Directions and bends that are looked at: degrees off the writing's own; the writing's length by the distance of its middle from the centre, which is nearer than its letters are. */
 const MOST_DEG = 24;
 const STEP_DEG = 3;
-const MOST_BEND = 2.6;
+const MOST_BEND = 5.2;
 const STEP_BEND = 0.13;
 /** So many guesses are kept, none near another. */
 const GUESSES = 3;

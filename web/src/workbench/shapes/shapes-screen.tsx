@@ -63,6 +63,7 @@ export const shapesScreen: StepScreen = {
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
       marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? letterMarks ?? handMarks,
+      canFade: !isLettering,
       tool: tool(),
       legend: look === "distance" && deviation ? <DistanceLegend mmPerPx={mmPerPx} /> : null,
       panel: (

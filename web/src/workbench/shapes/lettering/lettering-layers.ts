@@ -24,7 +24,8 @@ interface Scene {
 }
 
 export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment }: Scene): TableLayer[] {
-  const { views, view, way, fade, drag, markedPaths, letter, over } = desk;
+  const { views, view, way, drag, markedPaths, letter, over } = desk;
+  const fade = way === "mark" ? 0 : desk.fade;
   const colourOf = (spotId: string | null) => {
     const spot = spots.find(({ id }) => id === spotId);
     return spot ? formatHex(spot.rgb) : garment;

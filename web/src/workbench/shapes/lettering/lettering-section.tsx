@@ -45,19 +45,19 @@ export function LetteringSection({ desk, computed, size }: Props) {
           <LinesGroup desk={desk} spots={spots} misfits={misfits} size={size} />
           {inHand && <LineGroup key={inHand.id} desk={desk} entry={inHand} spots={spots} />}
           {inHand && <ChecksGroup desk={desk} entry={inHand} />}
+          <Group title="Old art under it">
+            <Slide
+              label="Old art shows through"
+              value={Math.round(fade * 100)}
+              min={0}
+              max={100}
+              finest={1}
+              onChange={(percent) => change({ fade: percent / 100 })}
+            />
+            <p className="text-xs text-soft">{Math.round(fade * 100)} %, here on the table only</p>
+          </Group>
         </>
       )}
-      <Group title="Old art under it">
-        <Slide
-          label="Old art shows through"
-          value={Math.round(fade * 100)}
-          min={0}
-          max={100}
-          finest={1}
-          onChange={(percent) => change({ fade: percent / 100 })}
-        />
-        <p className="text-xs text-soft">{Math.round(fade * 100)} %, here on the table only</p>
-      </Group>
     </>
   );
 }

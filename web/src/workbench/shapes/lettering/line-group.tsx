@@ -91,7 +91,7 @@ export function LineGroup({ desk, entry, spots }: Props) {
             onChange={(lineSpacing) => set({ lineSpacing })}
           />
         )}
-        <Row label="Align">
+        <Row label="Align" isWide>
           <Choice
             label="Align"
             value={entry.align}

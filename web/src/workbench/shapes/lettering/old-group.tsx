@@ -48,7 +48,7 @@ export function OldGroup({ desk, spots }: Props) {
         <textarea
           id={id}
           dir="auto"
-          rows={2}
+          rows={1}
           maxLength={200}
           value={says}
           className="w-full resize-y rounded-[3px] border border-rule bg-card px-2 py-1"
@@ -98,9 +98,9 @@ function FoundGroup({ desk, find, words, colour }: { desk: LetteringDesk; find: 
           const name = nameOfTypeface(typeface);
           const percent = (found.overlap * 100).toFixed(1);
           return (
-            <li key={typeface.family} className="mb-1.5">
+            <li key={typeface.family} className="mb-1">
               <Button
-                className="block w-full px-2 text-left"
+                className="w-full flex-col items-stretch gap-0 overflow-hidden px-2 py-0.5 text-left"
                 aria-label={`Set them again in ${name}, which covers ${percent} %`}
                 onClick={() => {
                   find.drop();

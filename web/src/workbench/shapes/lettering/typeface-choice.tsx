@@ -69,7 +69,7 @@ export function TypefaceChoice({ typefaces, value, words, onChange }: Props) {
               <li key={one.id} className="border-b border-rule last:border-b-0">
                 <Button
                   look="quiet"
-                  className="block w-full px-3 py-1 text-left"
+                  className="w-full flex-col items-stretch overflow-hidden px-3 py-1 text-left"
                   aria-label={nameOfTypeface(one)}
                   aria-pressed={one.id === value.id}
                   onClick={() => {
