@@ -23,7 +23,7 @@ const PROCESSES = allProcesses();
 const PROCESS_OPTIONS = PROCESSES.flatMap(({ shellOptions }) => shellOptions);
 const PROCESS_USAGE = PROCESS_OPTIONS.map((one) => `[--${one.name}${one.kind === "flag" ? "" : ` ${one.example}`}]`);
 
-export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${PROCESS_USAGE.join(" ")} [--tolerance 0.2] [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
+export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${PROCESS_USAGE.join(" ")} [--tolerance 0.2] [--font FILE]... [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
 /** A wrong call; the message says what is wrong with it. `needsUsage`: the call as a whole is not understood. */
 export class UsageError extends Error {
@@ -42,6 +42,8 @@ export interface SeparateArguments {
   readonly recipe: Recipe;
   /** Whether the background is taken away as the page would propose it. */
   readonly takesBackground: boolean;
+  /** Font files that lettering is set in, beside those that are shipped. */
+  readonly fonts: readonly string[];
   readonly shapes: ShapeWishes;
 }
 
@@ -59,6 +61,7 @@ const OPTIONS = {
   garment: { type: "string" },
   process: { type: "string" },
   tolerance: { type: "string" },
+  font: { type: "string", multiple: true, default: [] as string[] },
   shapes: { type: "string", default: "svg" },
   stacked: { type: "boolean", default: false },
   "per-colour": { type: "boolean", default: false },
@@ -79,6 +82,7 @@ export function readArguments(argv: readonly string[]): SeparateArguments {
     out: values.out,
     recipe,
     takesBackground,
+    fonts: values.font,
     shapes: { formats, stacking, isPerColour: values["per-colour"] },
   };
 }

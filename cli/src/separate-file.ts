@@ -17,13 +17,17 @@ import {
   runSteps,
   type ShapeWishes,
 } from "@plain-palette/core/recipe";
+import type { Typefaces } from "@plain-palette/core/typeface";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
+import { openFonts } from "./fonts.ts";
 import { type OutputFile, writeWhole } from "./output-folder.ts";
 
 /** What the shell asks for beside the files. */
 export interface SeparateWishes {
   readonly recipe: Recipe;
   readonly takesBackground: boolean;
+  /** Font files of the shop's own typefaces. */
+  readonly fonts: readonly string[];
   readonly shapes: ShapeWishes;
 }
 
@@ -31,7 +35,7 @@ export interface SeparateWishes {
 export async function separateFile(
   file: string,
   folder: string,
-  { recipe: wanted, takesBackground, shapes }: SeparateWishes,
+  { recipe: wanted, takesBackground, fonts, shapes }: SeparateWishes,
   now: Date,
 ): Promise<readonly string[]> {
   const timings: Record<string, number> = {};
@@ -39,7 +43,8 @@ export async function separateFile(
   const { raster, notes } = await decodeArtwork(await readFile(file), wanted.artwork);
   const { recipe, note } = takesBackground ? withoutBackground(raster, wanted) : { recipe: wanted, note: [] };
   timings.decode = performance.now() - started;
-  const results = runTimed({ key: file, raster }, recipe, timings);
+  const typefaces = await openFonts(recipe, fonts);
+  const results = runTimed({ key: file, raster }, recipe, typefaces, timings);
 
   const beforeFiles = performance.now();
   const facts = {
@@ -79,8 +84,13 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
 }
 
 /** Runs the steps, adding the time of each to `timings`. */
-function runTimed(artwork: Parameters<typeof runSteps>[0], recipe: Recipe, timings: Record<string, number>): Results {
-  const steps = runSteps(artwork, recipe, makeResultCache());
+function runTimed(
+  artwork: Parameters<typeof runSteps>[0],
+  recipe: Recipe,
+  typefaces: Typefaces,
+  timings: Record<string, number>,
+): Results {
+  const steps = runSteps(artwork, recipe, makeResultCache(typefaces));
   let step = steps.next();
   while (!step.done) {
     const { part } = step.value;

@@ -11,6 +11,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("./shelf/shelf.tsx")).Shelf }),
   },
   {
+    path: "/typefaces",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./typefaces/typefaces.tsx")).Typefaces }),
+  },
+  {
     path: "/settings",
     errorElement: <PageProblem />,
     lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 const PAGES = [
   { path: "/", title: "Job board" },
   { path: "/shelf", title: "Shelf" },
+  { path: "/typefaces", title: "Typefaces" },
   { path: "/practice", title: "Practice bench" },
   { path: "/settings", title: "Shop settings" },
 ] as const;

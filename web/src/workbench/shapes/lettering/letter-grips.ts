@@ -56,7 +56,7 @@ const tenth = (value: number) => Math.round(value * 10) / 10;
 
 /** The entry as a drag makes it. */
 export function dragged({ from, to, holds }: LetteringDrag, frame: Frame): LetteringEntry | null {
-  if (holds.kind === "box") return null;
+  if (holds.kind === "box" || holds.kind === "loop") return null;
   const { entry, view } = holds;
   const { set, baselines } = view;
   const anchor = anchorOf(view);

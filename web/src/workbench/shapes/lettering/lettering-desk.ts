@@ -24,6 +24,7 @@ export interface LetteringDrag {
   readonly to: Point;
   readonly holds:
     | { readonly kind: "box" }
+    | { readonly kind: "loop"; readonly points: readonly number[] }
     /** A grip, the line or a letter of it, with how it was set when it was taken hold of. */
     | { readonly kind: GripKind | "line" | "letter"; readonly entry: LetteringEntry; readonly view: LetteringView };
 }
@@ -33,6 +34,7 @@ interface LetteringState {
   readonly entryId: string | null;
   /** Where in the text the picked letter begins. */
   readonly letter: number | null;
+  readonly marksBy: "box" | "loop";
   readonly marked: readonly ShapePick[];
   /** Which spots of what is marked are letters. */
   readonly markedSpots: readonly string[];
@@ -45,7 +47,17 @@ interface LetteringState {
 }
 
 const EMPTY: LetteringState = {
-  ...{ way: "set", entryId: null, letter: null, marked: [], markedSpots: [], says: "", drag: null, over: null },
+  ...{
+    way: "set",
+    entryId: null,
+    letter: null,
+    marksBy: "box",
+    marked: [],
+    markedSpots: [],
+    says: "",
+    drag: null,
+    over: null,
+  },
   fade: 0.35,
 };
 

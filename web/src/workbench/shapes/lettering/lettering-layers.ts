@@ -7,7 +7,7 @@ import type { TableLayer } from "../../../light-table/layers.ts";
 import { makePieces, makePolylinePath } from "../../../light-table/pieces.ts";
 import { boxAround } from "../by-hand/lines-tool.ts";
 import { GRIP_WORDS, gripsOf } from "./letter-grips.ts";
-import type { LetteringDesk } from "./lettering-desk.ts";
+import type { LetteringDesk, LetteringDrag } from "./lettering-desk.ts";
 
 const DARK = "#1e1d1a";
 const MARK = "#f0b429";
@@ -46,10 +46,7 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
     return { kind: "fills", fills };
   });
   const marks = markedPaths.length > 0 ? [outline(markedPaths, { colour: MARK, screenPx: 2 })] : [];
-  const box =
-    drag?.holds.kind === "box"
-      ? [outline([], { path: makePolylinePath([...boxAround(drag.from, drag.to)], true), dashPx: 4, screenPx: 1 })]
-      : [];
+  const box = markingLayers(drag);
   const picked = view?.letters.find(({ at }) => at === letter);
   const baselines = (view?.baselines ?? []).map((row) =>
     outline([], {
@@ -80,4 +77,10 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
         ]
       : []),
   ];
+}
+
+function markingLayers(drag: LetteringDrag | null): TableLayer[] {
+  if (drag?.holds.kind !== "box" && drag?.holds.kind !== "loop") return [];
+  const line = drag.holds.kind === "box" ? boxAround(drag.from, drag.to) : drag.holds.points;
+  return [outline([], { path: makePolylinePath([...line], true), dashPx: 4, screenPx: 1 })];
 }

@@ -8,6 +8,7 @@ import {
   lengthAlong,
   type Nearest,
   nearestOnPath,
+  nodesOf,
   partOfPath,
   pathArea,
   reversePath,
@@ -15,7 +16,7 @@ import {
 } from "@plain-palette/core/geometry";
 import type { Point } from "@plain-palette/core/raster";
 import type { LetteringView } from "../../../compute/messages.ts";
-import type { TableTool } from "../../../light-table/tool.ts";
+import { addPoint, type TableTool } from "../../../light-table/tool.ts";
 import { ARROWS, NUDGE_MM } from "../by-hand/lines-tool.ts";
 import { shapeAt } from "../by-hand/pieces-tool.ts";
 import { dragged, GRIP_WORDS, gripsOf, moved, nudged } from "./letter-grips.ts";
@@ -27,7 +28,7 @@ const NEAR_PX = 9;
 
 const HINTS = {
   set: "Click a line of lettering, then drag it or its grips; a click on one of its letters picks that letter.",
-  mark: "Drag a box round the old letters; a click adds one or takes it off.",
+  mark: "Drag round the old letters; a click adds one or takes it off.",
   edge: "Click beside an edge: letters stand along it, on the side that was clicked.",
 } as const;
 
@@ -39,18 +40,17 @@ export function letteringTool(desk: LetteringDesk): TableTool {
     onPress(event) {
       const at = { x: event.x, y: event.y };
       if (way === "edge") standAlong(desk, at, NEAR_PX * 4 * event.unitsPerPx);
-      else if (way === "mark") change({ drag: { from: at, to: at, holds: { kind: "box" } } });
+      else if (way === "mark") change({ drag: { from: at, to: at, holds: beginMark(desk.marksBy, at) } });
       else press(desk, at, NEAR_PX * event.unitsPerPx);
     },
-    onDrag({ x, y }) {
+    onDrag({ x, y, unitsPerPx }) {
       if (!drag) return;
-      const next = { ...drag, to: { x, y } };
-      work(desk, next);
+      work(desk, { ...drag, to: { x, y } }, unitsPerPx);
     },
     onRelease(event) {
       if (!drag) return;
       const isStill = Math.hypot(event.x - drag.from.x, event.y - drag.from.y) < STILL_PX * event.unitsPerPx;
-      if (drag.holds.kind === "box") markIn(desk, drag, isStill);
+      if (drag.holds.kind === "box" || drag.holds.kind === "loop") markIn(desk, drag, isStill);
       else if (isStill) {
         // Put back to the last digit; a click on a letter of the line in hand picks it.
         desk.setLine(drag.holds.entry, { drag: null, letter: letterAt(drag.holds.view, drag.from) ?? null });
@@ -112,9 +112,16 @@ export function letterAt({ letters, set }: LetteringView, { x, y }: Point): numb
   })?.at;
 }
 
-function work(desk: LetteringDesk, drag: LetteringDrag): void {
+const beginMark = (by: "box" | "loop", { x, y }: Point): LetteringDrag["holds"] =>
+  by === "box" ? { kind: "box" } : { kind: "loop", points: [x, y] };
+
+function work(desk: LetteringDesk, drag: LetteringDrag, unitsPerPx: number): void {
   const { frame, change, letter } = desk;
   const { holds, from, to } = drag;
+  if (holds.kind === "loop") {
+    change({ drag: { ...drag, holds: { ...holds, points: addPoint(holds.points, to.x, to.y, 2 * unitsPerPx) } } });
+    return;
+  }
   if (holds.kind === "box" || !frame) {
     change({ drag });
     return;
@@ -128,7 +135,7 @@ function work(desk: LetteringDesk, drag: LetteringDrag): void {
 }
 
 /** Marks what lies in the box; a click marks one shape or takes it off. */
-function markIn(desk: LetteringDesk, { from, to }: LetteringDrag, isStill: boolean): void {
+function markIn(desk: LetteringDesk, { from, to, holds }: LetteringDrag, isStill: boolean): void {
   const { faces, marked, markedSpots, change } = desk;
   if (isStill) {
     const face = faces[shapeAt(faces, from)];
@@ -150,7 +157,9 @@ function markIn(desk: LetteringDesk, { from, to }: LetteringDrag, isStill: boole
     ...{ top: Math.min(from.y, to.y), bottom: Math.max(from.y, to.y) },
   };
   const inside = faces.flatMap(({ spotId, paths }) => {
-    if (!isWithin(boundsOfAll(paths), box)) return [];
+    const bounds = boundsOfAll(paths);
+    const isIn = holds.kind === "loop" ? isInLoop(holds.points, paths) : isWithin(bounds, box);
+    if (!isIn) return [];
     const at = placeInside(paths);
     return at ? [{ at, spotId }] : [];
   });
@@ -159,6 +168,14 @@ function markIn(desk: LetteringDesk, { from, to }: LetteringDrag, isStill: boole
   for (const { spotId } of inside) counts.set(spotId, (counts.get(spotId) ?? 0) + 1);
   const most = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
   change({ drag: null, marked: inside, markedSpots: most === undefined ? [] : [most] });
+}
+
+/** Whether all nodes of a shape lie in a loop. */
+function isInLoop(points: readonly number[], paths: readonly CubicPath[]): boolean {
+  const closed = [...points, ...points.slice(0, 2)];
+  const nodes = nodesOf(paths);
+  for (let i = 0; i < nodes.length; i += 2) if (!isInLine(closed, nodes[i] ?? 0, nodes[i + 1] ?? 0)) return false;
+  return nodes.length > 0;
 }
 
 function isWithin(one: Bounds, box: Bounds): boolean {

@@ -4,7 +4,8 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { useId } from "react";
 import { type Find, useFind } from "../../../compute/use-find.ts";
 import { Button } from "../../../parts/button.tsx";
-import { CheckField } from "../../../parts/fields.tsx";
+import { Choice } from "../../../parts/choice.tsx";
+import { CheckField, Row } from "../../../parts/fields.tsx";
 import { TypefaceSample } from "../../../parts/typeface-sample.tsx";
 import { KIND_WORDS } from "../../../shop/typeface-words.ts";
 import { count } from "../../count.ts";
@@ -26,7 +27,19 @@ export function OldGroup({ desk, spots }: Props) {
   return (
     <>
       <Group title="Old letters">
-        {marked.length === 0 && <p className="text-xs text-soft">Drag a box round them on the table.</p>}
+        <Row label="Mark them by a">
+          <Choice
+            label="Mark them by a"
+            value={desk.marksBy}
+            options={[
+              { value: "box", text: "Box" },
+              { value: "loop", text: "Loop" },
+            ]}
+            isSmall
+            onChange={(marksBy: "box" | "loop") => change({ marksBy })}
+          />
+        </Row>
+        {marked.length === 0 && <p className="text-xs text-soft">Drag round them on the table.</p>}
         {[...counts].map(([spotId, number]) => {
           const spot = spots.find((one) => one.id === spotId);
           return (
