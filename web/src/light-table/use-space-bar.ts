@@ -1,13 +1,15 @@
 // The space bar held: dragging moves the table whatever tool is in hand.
 import { useEffect, useState } from "react";
+import { takesText } from "../parts/takes-text.ts";
 
 export function useSpaceBar(): boolean {
   const [isHeld, setHeld] = useState(false);
   useEffect(() => {
-    const takesText = (event: KeyboardEvent) =>
-      event.target instanceof HTMLInputElement || event.target instanceof HTMLButtonElement;
+    // On a button or a box to tick the space bar presses it.
+    const isMeant = ({ target }: KeyboardEvent) =>
+      takesText(target) || target instanceof HTMLInputElement || target instanceof HTMLButtonElement;
     const onDown = (event: KeyboardEvent) => {
-      if (event.key !== " " || takesText(event)) return;
+      if (event.key !== " " || isMeant(event)) return;
       event.preventDefault();
       setHeld(true);
     };

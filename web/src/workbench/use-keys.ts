@@ -1,12 +1,11 @@
 // Keys of the whole workbench: undo, redo, and the source while O is held.
 import { useEffect } from "react";
+import { takesText } from "../parts/takes-text.ts";
 
 export function useKeys(undo: () => void, redo: () => void, showSource: (isHeld: boolean) => void): void {
   useEffect(() => {
-    const isTyping = (event: KeyboardEvent) =>
-      event.target instanceof HTMLInputElement && event.target.type !== "checkbox";
     const onDown = (event: KeyboardEvent) => {
-      if (isTyping(event)) return;
+      if (takesText(event.target)) return;
       const key = event.key.toLowerCase();
       if ((event.ctrlKey || event.metaKey) && key === "z") {
         event.preventDefault();

@@ -49,7 +49,8 @@ export function letteringTool(desk: LetteringDesk): TableTool {
     },
     onRelease(event) {
       if (!drag) return;
-      const isStill = Math.hypot(event.x - drag.from.x, event.y - drag.from.y) < STILL_PX * event.unitsPerPx;
+      const isLoop = drag.holds.kind === "loop" && drag.holds.points.length > 6;
+      const isStill = !isLoop && Math.hypot(event.x - drag.from.x, event.y - drag.from.y) < STILL_PX * event.unitsPerPx;
       if (drag.holds.kind === "box" || drag.holds.kind === "loop") markIn(desk, drag, isStill);
       else if (isStill) {
         // Put back to the last digit; a click on a letter of the line in hand picks it.
