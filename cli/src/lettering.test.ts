@@ -88,7 +88,7 @@ beforeAll(async () => {
     "HEARTH & RYE",
   );
   const faces = FACES.flatMap((id): Typeface[] => typefaces.get(id) ?? []);
-  proposals = faces.flatMap((face) => fit?.(face) ?? []).sort((a, b) => b.overlap - a.overlap);
+  proposals = faces.flatMap((face) => layOn?.(face) ?? []).sort((a, b) => b.overlap - a.overlap);
   const { lettering } = proposals[0];
   if (lettering.baseline.kind !== "line") throw new Error("on a curve");
   const { at, along, radius } = lettering.baseline;

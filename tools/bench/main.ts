@@ -28,6 +28,7 @@ import { measureStrays } from "./strays.ts";
 import { measureTable } from "./table.ts";
 import { middleTime, timed } from "./timing.ts";
 import { measureTransfer } from "./transfer.ts";
+import { measureTypefaces } from "./typefaces.ts";
 
 sharp.concurrency(1);
 
@@ -176,6 +177,7 @@ await measureStrays();
 console.log("\nOne sheet of 36 of them, 12 colours");
 await measureSheet(icons);
 measureEdits(icons);
+await measureTypefaces();
 console.log("\nThe same icons as transfer film, 100 mm wide");
 await measureTransfer(icons, sheetSvg(icons));
 console.log("\nThe first 100 of them sewn, 90 mm wide");

@@ -3,7 +3,7 @@ import type { NearPair, ThinLimits, ThinPlace, Warning } from "@plain-palette/co
 import type { HandEdge } from "@plain-palette/core/edit";
 import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
-import type { Lettering, LetterLayer, Stand } from "@plain-palette/core/lettering";
+import type { LetterDress, Lettering, LetterLayer, Stand } from "@plain-palette/core/lettering";
 import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, ShapeEntry } from "@plain-palette/core/recipe";
@@ -177,6 +177,7 @@ export interface LetteringView {
   })[];
   /** Baselines from left to right, the first row's first. */
   readonly baselines: readonly (readonly Stand[])[];
+  readonly dress: LetterDress;
   /** What is laid down of it, the lowest first. */
   readonly layers: readonly LetterLayer[];
   /** Letters that the typeface does not have. */

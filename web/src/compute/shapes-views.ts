@@ -72,11 +72,12 @@ function viewLettering(entries: readonly ShapeEntry[], { toSource }: Frame, type
     if (!typeface || entry.kind !== "lettering") return [];
     const set = placeLettering(entry, toPrepared);
     const { letters, lines, missing, standOn } = setLettering(set, typeface);
+    const dress = dressLettering(entry, toPrepared);
     return {
-      ...{ id: entry.id, set, missing },
+      ...{ id: entry.id, set, missing, dress },
       letters: letters.map(({ at, text, paths, stand }) => ({ ...stand, at, text, paths })),
       baselines: lines.map(({ from, to, drop }) => standsAlong((s) => standOn(s, drop), from, to)),
-      layers: letterLayers(letters, dressLettering(entry, toPrepared)),
+      layers: letterLayers(letters, dress),
     };
   });
 }

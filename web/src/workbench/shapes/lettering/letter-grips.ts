@@ -1,11 +1,11 @@
 // Grips of a line of lettering: where they are, and what dragging one makes of the line.
-import { lengthOf } from "@plain-palette/core/geometry";
+import { boundsOfAll, lengthOf } from "@plain-palette/core/geometry";
 import { arcThrough, type Baseline, type Lettering, type Stand } from "@plain-palette/core/lettering";
 import type { Frame, Point } from "@plain-palette/core/raster";
 import { LETTERING_LIMITS, type LetteringEntry } from "@plain-palette/core/recipe";
 import type { LetteringView } from "../../../compute/messages.ts";
 import type { GripKind, LetteringDrag } from "./lettering-desk.ts";
-import { baselineToEntry, perPrepared, toClient } from "./places.ts";
+import { baselineToEntry, perPrepared, toClient, wayToClient } from "./places.ts";
 
 export interface Grip extends Point {
   readonly kind: GripKind;
@@ -19,6 +19,10 @@ export const GRIP_WORDS: Readonly<Record<GripKind, string>> = {
   bend: "Bend",
   spacing: "Between letters",
   leading: "Between lines",
+  outline: "Line round them",
+  shadow: "Shadow",
+  "letter-turn": "Turn the letter",
+  "letter-size": "Size of the letter",
 };
 
 /** Above the capitals, and off the ends, in cap heights. */
@@ -32,8 +36,10 @@ const beside = ({ x, y, cos, sin }: Stand, along: number, up: number): Point => 
   y: y + sin * along - cos * up,
 });
 
-/** What a line of lettering can be taken hold of by. */
-export function gripsOf({ set, baselines }: LetteringView): Grip[] {
+/** What a line of lettering, or the letter of it that is picked, can be taken hold of by. */
+export function gripsOf({ set, baselines, letters, dress }: LetteringView, letter: number | null): Grip[] {
+  const picked = letters.find(({ at }) => at === letter);
+  if (picked) return letterGrips(picked);
   const [first] = baselines;
   const [start, middle, end] = [first?.[0], first?.[first.length >> 1], first?.at(-1)];
   const last = baselines.at(-1)?.[0];
@@ -48,14 +54,35 @@ export function gripsOf({ set, baselines }: LetteringView): Grip[] {
     { kind: "slant", ...beside(middle, 0, SLANT_UP * cap) },
     ...(isFree ? [{ kind: "bend" as const, ...beside(middle, 0, -BEND_DOWN * cap) }] : []),
     ...(baselines.length > 1 ? [{ kind: "leading" as const, ...beside(last, -OFF_END * cap, 0) }] : []),
+    ...(dress.outline ? [{ kind: "outline" as const, ...beside(start, 0, cap + dress.outline.width) }] : []),
+    ...(dress.shadow ? [{ kind: "shadow" as const, x: start.x + dress.shadow.dx, y: start.y + dress.shadow.dy }] : []),
   ];
+}
+
+/** At the corner of the letter's box, and above it. */
+function letterGrips({ paths }: LetteringView["letters"][number]): Grip[] {
+  if (paths.length === 0) return [];
+  const { left, top, right, bottom } = boundsOfAll(paths);
+  return [
+    { kind: "letter-size", x: right, y: top },
+    { kind: "letter-turn", x: (left + right) / 2, y: top - (bottom - top) * 0.35 },
+  ];
+}
+
+function middleOfLetter({ letters }: LetteringView, at: number | null): Point {
+  const { left, top, right, bottom } = boundsOfAll(letters.find((one) => one.at === at)?.paths ?? []);
+  return { x: (left + right) / 2, y: (top + bottom) / 2 };
 }
 
 const clamp = (value: number, { min, max }: { min: number; max: number }) => Math.min(max, Math.max(min, value));
 const tenth = (value: number) => Math.round(value * 10) / 10;
 
 /** The entry as a drag makes it. */
-export function dragged({ from, to, holds }: LetteringDrag, frame: Frame): LetteringEntry | null {
+export function dragged(
+  { from, to, holds }: LetteringDrag,
+  frame: Frame,
+  letter: number | null,
+): LetteringEntry | null {
   if (holds.kind === "box" || holds.kind === "loop") return null;
   const { entry, view } = holds;
   const { set, baselines } = view;
@@ -67,7 +94,27 @@ export function dragged({ from, to, holds }: LetteringDrag, frame: Frame): Lette
     case "line":
       return moved(entry, set, to.x - from.x, to.y - from.y, frame);
     case "letter":
-      return entry;
+      return letter === null ? entry : nudged(entry, view, letter, { dx: to.x - from.x, dy: to.y - from.y });
+    case "letter-turn": {
+      const middle = middleOfLetter(view, letter);
+      const turnDeg = ((angle(middle, to) - angle(middle, from)) * 180) / Math.PI;
+      return letter === null ? entry : nudged(entry, view, letter, { turnDeg });
+    }
+    case "letter-size": {
+      const middle = middleOfLetter(view, letter);
+      const far = (at: Point) => lengthOf(at.x - middle.x, at.y - middle.y);
+      return letter === null ? entry : nudged(entry, view, letter, { factor: far(to) / (far(from) || 1) });
+    }
+    case "outline": {
+      const { outline } = entry;
+      const by = (up(to) - up(from)) * perPrepared(frame, anchor);
+      return outline && { ...entry, outline: { ...outline, widthPx: Math.max(0.02, outline.widthPx + by) } };
+    }
+    case "shadow": {
+      const { shadow } = entry;
+      const way = wayToClient(frame, anchor, to.x - from.x, to.y - from.y);
+      return shadow && { ...entry, shadow: { ...shadow, dx: shadow.dx + way.x, dy: shadow.dy + way.y } };
+    }
     case "turn": {
       if (set.baseline.kind !== "line") return null;
       const by = angle(anchor, to) - angle(anchor, from);

@@ -16,7 +16,10 @@ import { baselineToEntry, perPrepared, toClient } from "./places.ts";
 /** What a press on the table does: works on lines, marks old letters, or picks the edge that letters stand along. */
 export type LetteringWay = "set" | "mark" | "edge";
 
-export const GRIPS = ["turn", "size", "width", "slant", "bend", "spacing", "leading"] as const;
+export const GRIPS = [
+  ...(["turn", "size", "width", "slant", "bend", "spacing", "leading", "outline", "shadow"] as const),
+  ...(["letter-turn", "letter-size"] as const),
+] as const;
 export type GripKind = (typeof GRIPS)[number];
 
 export interface LetteringDrag {
@@ -32,6 +35,8 @@ export interface LetteringDrag {
 interface LetteringState {
   readonly way: LetteringWay;
   readonly entryId: string | null;
+  /** Whether the words of a line that is taken in hand are typed next; picked on the table, it is moved. */
+  readonly isTyping: boolean;
   /** Where in the text the picked letter begins. */
   readonly letter: number | null;
   readonly marksBy: "box" | "loop";
@@ -50,6 +55,7 @@ const EMPTY: LetteringState = {
   ...{
     way: "set",
     entryId: null,
+    isTyping: false,
     letter: null,
     marksBy: "box",
     marked: [],
@@ -131,7 +137,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
       const capPx = size.height * FIRST_SHARE * perPrepared(frame, at);
       const typeface = inHand?.typeface ?? FIRST_TYPEFACE;
       const made = makeShapeEntry({ id, kind: "lettering", text: "Words", typeface, baseline, capPx, spotId });
-      add([made], { entryId: id, letter: null, way: "set" });
+      add([made], { entryId: id, isTyping: true, letter: null, way: "set" });
     },
     replaceMarked(words) {
       if (!frame || marked.length === 0) return;
@@ -148,7 +154,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
         ...{ id: next, kind: "lettering", typeface, spotId: mostOf(marked) },
         ...settingsOf(lettering, frame),
       } as Parameters<typeof makeShapeEntry>[0]);
-      add([away, line], { entryId: next, letter: null, marked: [], way: "set" });
+      add([away, line], { entryId: next, isTyping: true, letter: null, marked: [], way: "set" });
     },
   };
 }

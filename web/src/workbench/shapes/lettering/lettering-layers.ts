@@ -58,7 +58,7 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
       screenPx: 1,
     }),
   );
-  const grips = view && way === "set" ? gripsOf(view) : [];
+  const grips = view && way === "set" ? gripsOf(view, letter) : [];
   const named = grips.find(({ kind }) => kind === over);
   return [
     ...source,

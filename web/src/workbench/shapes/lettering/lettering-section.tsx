@@ -101,7 +101,7 @@ function LinesGroup({ desk, spots, misfits, size }: LinesProps) {
                     className="px-1"
                     aria-pressed={line.id === inHand?.id}
                     aria-label={`Change "${words}"`}
-                    onClick={() => change({ entryId: line.id, letter: null })}
+                    onClick={() => change({ entryId: line.id, isTyping: true, letter: null })}
                   >
                     Change
                   </Button>

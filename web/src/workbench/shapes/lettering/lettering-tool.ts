@@ -54,7 +54,9 @@ export function letteringTool(desk: LetteringDesk): TableTool {
       if (drag.holds.kind === "box" || drag.holds.kind === "loop") markIn(desk, drag, isStill);
       else if (isStill) {
         // Put back to the last digit; a click on a letter of the line in hand picks it.
-        desk.setLine(drag.holds.entry, { drag: null, letter: letterAt(drag.holds.view, drag.from) ?? null });
+        const isGrip = drag.holds.kind !== "line" && drag.holds.kind !== "letter";
+        const letter = isGrip ? desk.letter : (letterAt(drag.holds.view, drag.from) ?? null);
+        desk.setLine(drag.holds.entry, { drag: null, letter });
       } else change({ drag: null });
     },
     onHover(event) {
@@ -80,9 +82,12 @@ export function letteringTool(desk: LetteringDesk): TableTool {
   };
 }
 
-function gripAt({ view, way }: LetteringDesk, { x, y }: Point, reach: number) {
+function gripAt({ view, way, letter }: LetteringDesk, { x, y }: Point, reach: number) {
   if (!view || way !== "set") return undefined;
-  return gripsOf(view).find((grip) => Math.hypot(grip.x - x, grip.y - y) < reach);
+  const away = (grip: Point) => Math.hypot(grip.x - x, grip.y - y);
+  return gripsOf(view, letter)
+    .filter((grip) => away(grip) < reach)
+    .sort((a, b) => away(a) - away(b))[0];
 }
 
 function press(desk: LetteringDesk, at: Point, reach: number): void {
@@ -100,7 +105,7 @@ function press(desk: LetteringDesk, at: Point, reach: number): void {
   }
   const isPicked = entry.id === inHand?.id && desk.letter !== null && letterAt(found, at) === desk.letter;
   const kind = isPicked ? "letter" : "line";
-  change({ entryId: entry.id, drag: { from: at, to: at, holds: { kind, entry, view: found } } });
+  change({ entryId: entry.id, isTyping: false, drag: { from: at, to: at, holds: { kind, entry, view: found } } });
 }
 
 /** The letter of a line at a place, by where it begins in the text; its box counts, so that thin letters can be hit. */
@@ -118,7 +123,7 @@ const beginMark = (by: "box" | "loop", { x, y }: Point): LetteringDrag["holds"] 
 
 function work(desk: LetteringDesk, drag: LetteringDrag, unitsPerPx: number): void {
   const { frame, change, letter } = desk;
-  const { holds, from, to } = drag;
+  const { holds, to } = drag;
   if (holds.kind === "loop") {
     change({ drag: { ...drag, holds: { ...holds, points: addPoint(holds.points, to.x, to.y, 2 * unitsPerPx) } } });
     return;
@@ -127,11 +132,7 @@ function work(desk: LetteringDesk, drag: LetteringDrag, unitsPerPx: number): voi
     change({ drag });
     return;
   }
-  if (holds.kind === "letter" && letter !== null) {
-    desk.setLine(nudged(holds.entry, holds.view, letter, { dx: to.x - from.x, dy: to.y - from.y }), { drag });
-    return;
-  }
-  const entry = dragged(drag, frame);
+  const entry = dragged(drag, frame, letter);
   if (entry) desk.setLine(entry, { drag });
 }
 

@@ -32,6 +32,7 @@ export function LineGroup({ desk, entry, spots }: Props) {
       <Group title="Words">
         <WordsField
           text={entry.text}
+          isTyping={desk.isTyping}
           onChange={(text) => set({ text, nudges: carryNudges(entry.text, text, entry.nudges) })}
         />
         <TypefaceChoice
@@ -46,6 +47,7 @@ export function LineGroup({ desk, entry, spots }: Props) {
           </p>
         )}
       </Group>
+      {view && letter !== null && <LetterGroup desk={desk} entry={entry} view={view} at={letter} />}
       <Group title="Size and place">
         {scale && (
           <MmField
@@ -103,16 +105,23 @@ export function LineGroup({ desk, entry, spots }: Props) {
         <BaselineFields desk={desk} entry={entry} />
       </Group>
       <DressGroup entry={entry} spots={spots} perMm={scale} set={set} />
-      {view && letter !== null && <LetterGroup desk={desk} entry={entry} view={view} at={letter} />}
     </>
   );
 }
 
-function WordsField({ text, onChange }: { text: string; onChange(text: string): void }) {
+interface WordsProps {
+  readonly text: string;
+  readonly isTyping: boolean;
+  onChange(text: string): void;
+}
+
+function WordsField({ text, isTyping, onChange }: WordsProps) {
   const id = useId();
   const field = useRef<HTMLTextAreaElement>(null);
   // What was just begun is typed over.
-  useEffect(() => field.current?.select(), []);
+  useEffect(() => {
+    if (isTyping) field.current?.select();
+  }, [isTyping]);
   return (
     <>
       <label htmlFor={id} className="sr-only">
