@@ -5,7 +5,6 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Job } from "@plain-palette/contract";
 import { chromium, type Page } from "@playwright/test";
-import sharp from "sharp";
 import { build } from "vite";
 import { Table } from "../web/e2e/table.ts";
 import { CHROMIUM } from "./browser.ts";
@@ -70,7 +69,12 @@ try {
   await shoot("output");
   await shootFilm(page, ferry, shoot);
   await shootStitches(page, jobNamed(jobs, "Fleeces"), shoot);
-  await shootStones(page, ferry, jobNamed(jobs, "Club kit"), shoot);
+  await shootStones(page, ferry, shoot);
+  await shootLettering(page, jobNamed(jobs, "Aprons"), shoot);
+  await page.goto(`${server.url}/typefaces`);
+  await page.getByRole("heading", { name: "Public Sans" }).waitFor();
+  await page.waitForTimeout(1500);
+  await shoot("typefaces");
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
@@ -113,6 +117,38 @@ async function shootByHand(page: Page, shoot: (name: string) => Promise<unknown>
   }
 }
 
+/** The bakery's name marked and found, then set again and bent. */
+async function shootLettering(page: Page, bakery: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  const table = new Table(page, 360, 360);
+  const arc = (deg: number, radius: number) =>
+    [180 + radius * Math.sin((deg * Math.PI) / 180), 211.5 - radius * Math.cos((deg * Math.PI) / 180)] as const;
+  await open(page, bakery, "shapes");
+  await page.getByRole("tab", { name: "Lettering" }).click();
+  await ready(page);
+  await page.getByText("Old letters", { exact: true }).click();
+  await page.getByText("Loop", { exact: true }).click();
+  const degrees = [-84, -60, -30, 0, 30, 60, 84];
+  await table.drag(...degrees.map((deg) => arc(deg, 173)), ...degrees.toReversed().map((deg) => arc(deg, 123)));
+  await page.getByLabel("What they say").fill("HEARTH & RYE");
+  await page.getByRole("button", { name: "Find the typeface" }).click();
+  await page.getByRole("button", { name: "Find the typeface" }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(800);
+  await shoot("lettering-found");
+  await page
+    .getByRole("button", { name: /^Set them again/ })
+    .first()
+    .click();
+  await ready(page);
+  await page.getByLabel("Words", { exact: true }).and(page.locator("textarea")).fill("HEARTH & MILL");
+  await page.getByLabel("A line round them").check();
+  await ready(page);
+  await page.getByLabel("Words", { exact: true }).and(page.locator("textarea")).scrollIntoViewIfNeeded();
+  const bend = await table.at(...arc(0, 119));
+  await page.mouse.move(bend.x, bend.y);
+  await page.waitForTimeout(400);
+  await shoot("lettering");
+}
+
 /** The scan: found, trimmed, its paper taken away, its lines cut off, a stroke of the brush. */
 async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
   await open(page, scan, "artwork");
@@ -127,8 +163,6 @@ async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Pr
   await ready(page);
   await page.getByRole("button", { name: /^Find it: / }).click();
   await ready(page);
-  await page.mouse.move(600, 380);
-  await shoot("artwork-line-art");
   await page.getByRole("button", { name: "No line art" }).click();
   await page.getByRole("tab", { name: "Background" }).click();
   await page.getByRole("button", { name: "With the patches inside" }).click();
@@ -186,12 +220,7 @@ async function shootStitches(page: Page, badge: Job, shoot: (name: string) => Pr
 }
 
 /** The ferry set in stones of the shelf, one in hand; a crest whose name alone is set; lettering of four typefaces, 25 mm high. */
-async function shootStones(
-  page: Page,
-  ferry: Job,
-  crest: Job,
-  shoot: (name: string) => Promise<unknown>,
-): Promise<void> {
+async function shootStones(page: Page, ferry: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
   const made = page.getByRole("complementary", { name: "Ticket" }).getByLabel("Made with");
   await open(page, ferry, "colours");
   await made.selectOption("Stones");
@@ -203,46 +232,6 @@ async function shootStones(
   await shoot("stones");
   await made.selectOption("Screens");
   await ready(page);
-  await open(page, crest, "colours");
-  await page.getByRole("button", { name: "How Cream is made" }).click();
-  await page.getByRole("menuitem", { name: "With stones" }).click();
-  await ready(page);
-  await open(page, crest, "stones", false);
-  await page.getByLabel(/Light table/).hover({ position: { x: 250, y: 190 } });
-  for (let i = 0; i < 3; i++) await page.mouse.wheel(0, -240);
-  await page.mouse.click(443, 202);
-  await ready(page);
-  await page.waitForTimeout(500);
-  await shoot("stones-mixed");
-  const name = "four faces.png";
-  await page.goto(server.url);
-  await page
-    .locator('input[type="file"]')
-    .first()
-    .setInputFiles({ name, mimeType: "image/png", buffer: await drawFaces() });
-  await page.waitForURL(/artwork/);
-  await ready(page);
-  await page.getByLabel("Print width", { exact: true }).fill("320 mm");
-  await page.keyboard.press("Enter");
-  await ready(page);
-  await made.selectOption("Stones");
-  await ready(page);
-  await stepTo(page, "colours");
-  await page.getByRole("radiogroup", { name: "What White is" }).getByText("Drop").click();
-  await ready(page);
-  await stepTo(page, "stones");
-  await shoot("stones-letters");
-}
-
-/** Lines of four typefaces that come with ghostscript and Debian's fonts, capitals 25 mm high at 320 mm across. */
-function drawFaces(): Promise<Buffer> {
-  const faces = ["DejaVu Sans", "C059", "URW Gothic", "Z003"];
-  const lines = faces.map(
-    (face, i) =>
-      `<text x="6" y="${34 + i * 42}" font-family="${face}" font-size="34.5" fill="#14304f">TERN Quay 27 g</text>`,
-  );
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="2560" height="1440" viewBox="0 0 320 180"><rect width="320" height="180" fill="#fff"/>${lines.join("")}</svg>`;
-  return sharp(Buffer.from(svg)).png().toBuffer();
 }
 
 /** The same drawing, its kites poured full of colour. */

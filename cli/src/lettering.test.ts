@@ -83,11 +83,14 @@ beforeAll(async () => {
   const light = (rgb: readonly number[]) => rgb.reduce((sum, v) => sum + v, 0);
   ink = spots.toSorted((a, b) => light(a.rgb) - light(b.rgb))[0].id;
   const letters = onArc(edited.drawing.faces, 360);
-  const fit = tryOn(
+  const layOn = tryOn(
     letters.flatMap(({ paths }) => paths),
     "HEARTH & RYE",
   );
-  const faces = FACES.flatMap((id): Typeface[] => typefaces.get(id) ?? []);
+  const faces = FACES.flatMap((id): Typeface[] => {
+    const face = typefaces.get(id);
+    return face ? [face] : [];
+  });
   proposals = faces.flatMap((face) => layOn?.(face) ?? []).sort((a, b) => b.overlap - a.overlap);
   const { lettering } = proposals[0];
   if (lettering.baseline.kind !== "line") throw new Error("on a curve");
@@ -147,7 +150,7 @@ describe("the bakery's name", () => {
     const expectSame = (after: number[][]) => {
       expect(after).toHaveLength(before.length);
       after.forEach((box, k) => {
-        box.forEach((v, side) => expect(Math.abs(v - before[k][side])).toBeLessThan(0.1));
+        for (const [side, v] of box.entries()) expect(Math.abs(v - before[k][side])).toBeLessThan(0.1);
       });
     };
     expectSame(boxes(readRecipe(JSON.parse(JSON.stringify(recipe))), old));

@@ -116,7 +116,8 @@ describe("the shop's own typefaces", () => {
 
 /** Three letters in the garment's colour. */
 const WORDS = {
-  ...{ id: "w", kind: "lettering", text: "ILI", capPx: 20, spotId: null },
+  kind: "lettering",
+  ...{ id: "w", text: "ILI", capPx: 20, spotId: null },
   baseline: { kind: "straight", at: { x: 60, y: 70 } },
 } as const;
 

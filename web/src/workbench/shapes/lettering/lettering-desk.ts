@@ -45,6 +45,8 @@ interface LetteringState {
   readonly markedSpots: readonly string[];
   /** What the marked letters say. */
   readonly says: string;
+  /** Outlines of a proposal that is looked at. */
+  readonly tried: readonly CubicPath[];
   readonly drag: LetteringDrag | null;
   readonly over: GripKind | null;
   /** How much of the source shows under the lettering, 0..1. */
@@ -61,6 +63,7 @@ const EMPTY: LetteringState = {
     marked: [],
     markedSpots: [],
     says: "",
+    tried: [],
     drag: null,
     over: null,
   },
@@ -145,7 +148,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
       const picks = marked.map(({ at, spotId }) => ({ at: toClient(frame, at), spotId }));
       const away = makeShapeEntry({ id, kind: "pieces", picks, stays: "away" });
       if (!words) {
-        add([away], { marked: [], way: "set" });
+        add([away], { marked: [], tried: [], way: "set" });
         return;
       }
       const { lettering, typeface } = words;
@@ -154,7 +157,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
         ...{ id: next, kind: "lettering", typeface, spotId: mostOf(marked) },
         ...settingsOf(lettering, frame),
       } as Parameters<typeof makeShapeEntry>[0]);
-      add([away, line], { entryId: next, isTyping: true, letter: null, marked: [], way: "set" });
+      add([away, line], { entryId: next, isTyping: true, letter: null, marked: [], tried: [], way: "set" });
     },
   };
 }

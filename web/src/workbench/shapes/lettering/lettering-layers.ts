@@ -11,6 +11,8 @@ import type { LetteringDesk, LetteringDrag } from "./lettering-desk.ts";
 
 const DARK = "#1e1d1a";
 const MARK = "#f0b429";
+/** A proposal lies over the old letters so that both are seen. */
+const TRIED = "rgba(44,111,187,.55)";
 
 const outline = (paths: readonly CubicPath[], more: object = {}): TableLayer => ({
   ...{ kind: "strokes", path: makePieces(paths, false), colour: DARK, screenPx: 1.2, isHaloed: true },
@@ -24,7 +26,7 @@ interface Scene {
 }
 
 export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment }: Scene): TableLayer[] {
-  const { views, view, way, drag, markedPaths, letter, over } = desk;
+  const { views, view, way, drag, markedPaths, tried, letter, over } = desk;
   const fade = way === "mark" ? 0 : desk.fade;
   const colourOf = (spotId: string | null) => {
     const spot = spots.find(({ id }) => id === spotId);
@@ -46,6 +48,10 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
     return { kind: "fills", fills };
   });
   const marks = markedPaths.length > 0 ? [outline(markedPaths, { colour: MARK, screenPx: 2 })] : [];
+  const proposed: TableLayer[] =
+    tried.length > 0
+      ? [{ kind: "fills", fills: [{ colour: TRIED, path: makePieces(tried, true) }] }, outline(tried)]
+      : [];
   const box = markingLayers(drag);
   const picked = view?.letters.find(({ at }) => at === letter);
   const baselines = (view?.baselines ?? []).map((row) =>
@@ -66,6 +72,7 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
     ...baselines,
     ...(picked ? [outline(picked.paths, { dashPx: 4 })] : []),
     ...marks,
+    ...proposed,
     ...box,
     { kind: "grips", points: grips },
     ...(named && view

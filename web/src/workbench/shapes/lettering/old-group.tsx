@@ -8,7 +8,6 @@ import { Choice } from "../../../parts/choice.tsx";
 import { CheckField, Row } from "../../../parts/fields.tsx";
 import { TypefaceSample } from "../../../parts/typeface-sample.tsx";
 import { KIND_WORDS } from "../../../shop/typeface-words.ts";
-import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
 import { type LetteringDesk, nameOfTypeface } from "./lettering-desk.ts";
 
@@ -40,21 +39,23 @@ export function OldGroup({ desk, spots }: Props) {
           />
         </Row>
         {marked.length === 0 && <p className="text-xs text-soft">Drag round them on the table.</p>}
-        {[...counts].map(([spotId, number]) => {
-          const spot = spots.find((one) => one.id === spotId);
-          return (
-            <CheckField
-              key={spotId}
-              label={`${count(number, "shape")} of ${spot?.name ?? "a colour"}`}
-              isOn={markedSpots.includes(spotId)}
-              onChange={(isOn) =>
-                change({
-                  markedSpots: isOn ? [...markedSpots, spotId] : markedSpots.filter((one) => one !== spotId),
-                })
-              }
-            />
-          );
-        })}
+        <div className="grid grid-cols-2 gap-x-3">
+          {[...counts].map(([spotId, number]) => {
+            const spot = spots.find((one) => one.id === spotId);
+            return (
+              <CheckField
+                key={spotId}
+                label={`${number} of ${spot?.name ?? "a colour"}`}
+                isOn={markedSpots.includes(spotId)}
+                onChange={(isOn) =>
+                  change({
+                    markedSpots: isOn ? [...markedSpots, spotId] : markedSpots.filter((one) => one !== spotId),
+                  })
+                }
+              />
+            );
+          })}
+        </div>
         <label htmlFor={id} className="block pt-1">
           What they say
         </label>
@@ -67,6 +68,11 @@ export function OldGroup({ desk, spots }: Props) {
           className="w-full resize-y rounded-[3px] border border-rule bg-card px-2 py-1"
           onChange={(event) => change({ says: event.target.value })}
         />
+        {marked.length > 0 && words === "" && (
+          <p className="text-xs text-soft">
+            Only what is marked: a letter that hangs together with other art is typed in afterwards.
+          </p>
+        )}
         <div className="flex flex-wrap gap-2 pt-1">
           {find.isRunning ? (
             <Button onClick={find.stop}>Stop</Button>
@@ -95,7 +101,7 @@ function colourOf(spots: readonly Spot[], spotId: string | undefined): string {
 }
 
 function FoundGroup({ desk, find, words, colour }: { desk: LetteringDesk; find: Find; words: string; colour: string }) {
-  const { typefaces, replaceMarked } = desk;
+  const { typefaces, replaceMarked, change } = desk;
   const { best, done, total, isRunning } = find;
   if (total === 0) return null;
   return (
@@ -113,8 +119,12 @@ function FoundGroup({ desk, find, words, colour }: { desk: LetteringDesk; find: 
           return (
             <li key={typeface.family} className="mb-1">
               <Button
-                className="w-full flex-col items-stretch gap-0 overflow-hidden px-2 py-0.5 text-left"
+                className="w-full flex-col items-stretch gap-0 overflow-hidden px-2 py-0 text-left leading-4"
                 aria-label={`Set them again in ${name}, which covers ${percent} %`}
+                onPointerEnter={() => change({ tried: found.paths })}
+                onPointerLeave={() => change({ tried: [] })}
+                onFocus={() => change({ tried: found.paths })}
+                onBlur={() => change({ tried: [] })}
                 onClick={() => {
                   find.drop();
                   replaceMarked({ lettering: found.lettering, typeface: { id: typeface.id, name } });
@@ -122,11 +132,11 @@ function FoundGroup({ desk, find, words, colour }: { desk: LetteringDesk; find: 
               >
                 <span className="flex items-baseline gap-2">
                   <span className="min-w-0 flex-1" style={{ color: colour }}>
-                    <TypefaceSample typeface={typeface} words={words} size={21} />
+                    <TypefaceSample typeface={typeface} words={words} size={18} />
                   </span>
                   <b className="tabular-nums">{percent} %</b>
                 </span>
-                <span className="block text-xs text-soft">
+                <span className="block pb-0.5 text-xs leading-4 text-soft">
                   {name}, {KIND_WORDS[typeface.kind].toLowerCase()}
                 </span>
               </Button>
