@@ -70,7 +70,7 @@ interface Sizes extends Pick<Lettering, "slantDeg" | "capHeight"> {
 }
 
 /** Where the first letter of a line begins: of its width, so much lies left of the anchor. */
-const LEFT_OF_ANCHOR: Readonly<Record<Alignment, number>> = { left: 0, middle: 0.5, right: 1 };
+export const LEFT_OF_ANCHOR: Readonly<Record<Alignment, number>> = { left: 0, middle: 0.5, right: 1 };
 
 /** Sets lines of text; letters come in the order of lines, each from left to right. */
 export function setLettering(lettering: Lettering, typeface: Typeface): SetLettering {

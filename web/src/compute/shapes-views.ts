@@ -65,7 +65,11 @@ export function viewShapes(
   };
 }
 
-function viewLettering(entries: readonly ShapeEntry[], { toSource }: Frame, typefaces: Typefaces): LetteringView[] {
+export function viewLettering(
+  entries: readonly ShapeEntry[],
+  { toSource }: Frame,
+  typefaces: Typefaces,
+): LetteringView[] {
   const toPrepared = invertMap(toSource);
   return entries.flatMap((entry) => {
     const typeface = entry.kind === "lettering" && entry.isOn ? typefaces.get(entry.typeface.id) : null;

@@ -45,24 +45,29 @@ function addSide(
   const sign = y0 < y1 ? 1 : -1;
   const [topX, topY, bottomX, bottomY] = sign > 0 ? [x0, y0, x1, y1] : [x1, y1, x0, y0];
   const slope = (bottomX - topX) / (bottomY - topY);
-  const last = stride - 1;
   for (let row = Math.max(0, Math.floor(topY)); row < Math.min(height, Math.ceil(bottomY)); row++) {
     const from = Math.max(row, topY);
     const to = Math.min(row + 1, bottomY);
     const high = sign * (to - from);
-    const a = Math.min(last, Math.max(0, topX + (from - topY) * slope));
-    const b = Math.min(last, Math.max(0, topX + (to - topY) * slope));
-    const [left, right] = a < b ? [a, b] : [b, a];
-    const o = row * stride;
-    // The part of the height that is crossed in each pixel covers what of it lies right of the side, and all beyond.
-    for (let x = Math.floor(left); x <= right && x < stride; x++) {
-      const [enter, leave] = [Math.max(left, x), Math.min(right, x + 1)];
-      const crossed = right > left ? (high * (leave - enter)) / (right - left) : high;
-      const share = (enter + leave) / 2 - x;
-      sums[o + x] += crossed * (1 - share);
-      if (x + 1 < stride) sums[o + x + 1] += crossed * share;
-      if (right === left) break;
-    }
+    const a = topX + (from - topY) * slope;
+    const b = topX + (to - topY) * slope;
+    addStep(sums, row * stride, stride - 1, Math.min(a, b), Math.max(a, b), high);
+  }
+}
+
+/** A step of a side across one row, from `left` to `right`: it covers what of each pixel lies right of it, and all beyond. */
+function addStep(sums: Float32Array, o: number, width: number, left: number, right: number, high: number): void {
+  if (right <= 0) sums[o] += high;
+  if (right <= 0 || left >= width) return;
+  const each = right > left ? high / (right - left) : 0;
+  if (left < 0) sums[o] -= each * left;
+  const first = Math.max(0, Math.floor(left));
+  for (let x = first; x < width && (x < right || x === first); x++) {
+    const [enter, leave] = [Math.max(left, x), Math.min(right, x + 1)];
+    const crossed = right > left ? each * (leave - enter) : high;
+    const share = (enter + leave) / 2 - x;
+    sums[o + x] += crossed * (1 - share);
+    sums[o + x + 1] += crossed * share;
   }
 }
 

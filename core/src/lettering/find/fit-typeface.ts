@@ -1,8 +1,9 @@
 // A text in a typeface laid on old letters: place, direction, bend, size, width, slant and spacing by damped least squares
 // (Levenberg 1944, Marquardt 1963) on the distances of its outlines from theirs.
 import { turn } from "../../edit/index.ts";
-import { mapPath } from "../../geometry/index.ts";
-import type { Alignment } from "../set-lines.ts";
+import { type Bounds, boundsOfAll, mapPath } from "../../geometry/index.ts";
+import { type Stand, standsOn } from "../baseline.ts";
+import { type Alignment, LEFT_OF_ANCHOR } from "../set-lines.ts";
 import { coverPaths, overlapOf } from "./cover-paths.ts";
 import type { Guess } from "./guess-places.ts";
 import { distanceAt, type OldLetters } from "./old-letters.ts";
@@ -35,34 +36,27 @@ export interface Fit {
 type Numbers = Omit<Pose, "align">;
 const NAMES = ["x", "y", "deg", "bend", "size", "width", "lean", "spacing", "leading"] as const;
 
-const LEFT_OF_ANCHOR: Readonly<Record<Alignment, number>> = { left: 0, middle: 0.5, right: 1 };
 const DEG = 180 / Math.PI;
 const STRAIGHT = 1e-6;
 
-/** Where a letter stands: the middle of its advance, and its direction. */
-function standOf(pose: Pose, text: SampledText, { row, index, middle }: SampledLetter) {
+/** Where letters stand: the middle of the advance of each, and its direction. */
+function standing(pose: Pose, { rows }: SampledText): (letter: SampledLetter) => Stand {
   const { x, y, deg, bend, size, width, spacing, leading, align } = pose;
-  const whole = text.rows[row];
-  const rowWidth = whole.width * width + spacing * Math.max(0, whole.letters - 1);
-  const s = size * (middle * width + spacing * index - rowWidth * LEFT_OF_ANCHOR[align]);
-  const drop = row * leading * size;
-  if (Math.abs(bend) < STRAIGHT) {
-    const { sin, cos } = turn(deg);
-    return { x: x + cos * s - sin * drop, y: y + sin * s + cos * drop, sin, cos };
-  }
-  const radius = 1 / bend;
-  const inner = radius > 0 ? Math.max(size, radius - drop) : Math.min(-size, radius - drop);
-  const first = turn(deg);
-  const { sin, cos } = turn(deg + (s / inner) * DEG);
-  return { x: x - first.sin * radius + sin * inner, y: y + first.cos * radius - cos * inner, sin, cos };
+  const { sin, cos } = turn(deg);
+  const radius = Math.abs(bend) < STRAIGHT ? null : 1 / bend;
+  const standOn = standsOn({ kind: "line", at: { x, y }, along: { x: cos, y: sin }, radius }, size);
+  const lefts = rows.map((row) => (row.width * width + spacing * Math.max(0, row.letters - 1)) * LEFT_OF_ANCHOR[align]);
+  return ({ row, index, middle }) =>
+    standOn(size * (middle * width + spacing * index - lefts[row]), row * leading * size);
 }
 
 /** Every so many points; the rest would say the same. */
 function residuals(pose: Pose, text: SampledText, old: OldLetters, step: number, out: Float64Array): number {
   const { size, width, lean } = pose;
+  const standOf = standing(pose, text);
   let n = 0;
   for (const letter of text.letters) {
-    const { x, y, sin, cos } = standOf(pose, text, letter);
+    const { x, y, sin, cos } = standOf(letter);
     const { points } = letter;
     for (let i = 0; i < points.length; i += 2 * step) {
       const u = size * (points[i] * width - points[i + 1] * lean);
@@ -75,7 +69,7 @@ function residuals(pose: Pose, text: SampledText, old: OldLetters, step: number,
 
 /** Steps that move letters by about as much, for derivatives. */
 function stepsOf(pose: Pose, text: SampledText): Numbers {
-  const half = Math.max(1, ((text.right - text.left) * pose.size) / 2);
+  const half = Math.max(1, (Math.max(...text.rows.map(({ width }) => width)) * pose.size) / 2);
   const small = 0.25;
   return {
     x: small,
@@ -234,28 +228,48 @@ function within(pose: Pose): Pose {
   };
 }
 
+/** Rows stand so far below each other at first, in cap heights; the one row of most texts has none below it. */
+const FIRST_LEADINGS = [1.25, 1.6, 2.1] as const;
+
 /** Poses to begin with: the text's box on the ink's, by wider letters or by more room between them. */
 export function startsFrom(guess: Guess, text: SampledText, align: Alignment): Pose[] {
-  const rows = text.rows.length;
-  const leading = rows > 1 ? text.capHeight * 1.6 : 0;
-  const size = (guess.bottom - guess.top) / (text.bottom - text.top + (rows - 1) * leading);
-  const v = guess.top - text.top * size;
+  if (text.rows.length === 1) return startsAt(guess, text, align, 0);
+  return FIRST_LEADINGS.flatMap((leading) => startsAt(guess, text, align, leading * text.capHeight));
+}
+
+function startsAt(guess: Guess, text: SampledText, align: Alignment, leading: number): Pose[] {
+  const plain = boxOf(text, align, 1, 0, leading);
+  const size = (guess.bottom - guess.top) / (plain.bottom - plain.top);
+  const v = guess.top - plain.top * size;
   // The box is as wide as in the ink's middle; the baseline of an arch is shorter there.
   const [inMiddle, below] = [guess.at(0, 0).bend, guess.at(0, v).bend];
   const shorter = inMiddle === 0 ? 1 : inMiddle / below;
   const across = ((guess.right - guess.left) * shorter) / size;
-  const letters = Math.max(...text.rows.map((row) => row.letters));
   const start = (width: number, spacing: number): Pose => {
-    const rowWidth = Math.max(...text.rows.map((row) => row.width * width + spacing * (row.letters - 1)));
-    const fromLeft = rowWidth * size * LEFT_OF_ANCHOR[align] - text.left * width * size;
-    const { x, y, cos, sin, bend } = guess.at(guess.left + fromLeft / shorter, v);
+    const { left } = boxOf(text, align, width, spacing, leading);
+    const { x, y, cos, sin, bend } = guess.at(guess.left - (left * size) / shorter, v);
     return { x, y, deg: degreesOf(cos, sin), bend, size, width, lean: 0, spacing, leading, align };
   };
-  const wide = across / (text.right - text.left);
-  const starts = [start(wide, 0)];
-  const room = letters > 1 ? (across - (text.right - text.left)) / (letters - 1) : 0;
+  const letters = Math.max(...text.rows.map((row) => row.letters));
+  const room = letters > 1 ? (across - (plain.right - plain.left)) / (letters - 1) : 0;
+  const starts = [start(across / (plain.right - plain.left), 0)];
   if (Math.abs(room) > 0.03) starts.push(start(1, room));
   return starts.map(within);
+}
+
+/** Box of the outlines of text set straight, from its anchor, em. */
+function boxOf({ rows }: SampledText, align: Alignment, width: number, spacing: number, leading: number): Bounds {
+  const boxes = rows.map((row, k) => {
+    const spaces = spacing * Math.max(0, row.letters - 1);
+    const from = -(row.width * width + spaces) * LEFT_OF_ANCHOR[align];
+    return [
+      from + row.left * width,
+      row.top + k * leading,
+      from + row.right * width + spaces,
+      row.bottom + k * leading,
+    ];
+  });
+  return boundsOfAll(boxes);
 }
 
 /** The angle of a direction by halving, until it is nearly its tangent. */
@@ -273,8 +287,9 @@ function degreesOf(cos: number, sin: number): number {
 /** How much of both is covered by both. */
 export function measureOverlap(pose: Pose, text: SampledText, old: OldLetters): number {
   const { size, width, lean } = pose;
+  const standOf = standing(pose, text);
   const paths = text.letters.flatMap((letter) => {
-    const { x, y, sin, cos } = standOf(pose, text, letter);
+    const { x, y, sin, cos } = standOf(letter);
     return letter.paths.map((path) =>
       mapPath(path, (px, py) => {
         const u = size * (px * width - py * lean);

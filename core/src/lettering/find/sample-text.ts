@@ -1,5 +1,5 @@
 // A text in a typeface as points on the outlines that are seen: what is fitted to old letters. Lengths are shares of the em.
-import { type CubicPath, flattenPath, lengthOf, pathArea } from "../../geometry/index.ts";
+import { type Bounds, boundsOf, type CubicPath, flattenPath, lengthOf, pathArea } from "../../geometry/index.ts";
 import { shapeText, type Typeface } from "../../typeface/index.ts";
 import { outlinesOf } from "../set-lines.ts";
 
@@ -14,14 +14,15 @@ export interface SampledLetter {
   readonly paths: readonly CubicPath[];
 }
 
+/** A row of them with the box of its outlines, from its left end on the baseline. */
+export interface SampledRow extends Bounds {
+  readonly width: number;
+  readonly letters: number;
+}
+
 export interface SampledText {
   readonly letters: readonly SampledLetter[];
-  readonly rows: readonly { readonly width: number; readonly letters: number }[];
-  /** Box of all outlines when set straight, from the first row's left end; rows lie one over the other. */
-  readonly left: number;
-  readonly right: number;
-  readonly top: number;
-  readonly bottom: number;
+  readonly rows: readonly SampledRow[];
   /** How many points. */
   readonly count: number;
   readonly capHeight: number;
@@ -33,17 +34,11 @@ const SPACING = 0.06;
 /** Null where the typeface lacks letters of the text. */
 export function sampleText(text: string, typeface: Typeface): SampledText | null {
   const letters: SampledLetter[] = [];
-  const rows: { width: number; letters: number }[] = [];
-  const box = {
-    left: Number.POSITIVE_INFINITY,
-    right: Number.NEGATIVE_INFINITY,
-    top: Number.POSITIVE_INFINITY,
-    bottom: Number.NEGATIVE_INFINITY,
-  };
+  const rows: SampledRow[] = [];
   for (const [row, line] of text.split("\n").entries()) {
     const shaped = shapeText(line, typeface);
     if (shaped.missing.length > 0) return null;
-    rows.push({ width: shaped.width, letters: shaped.letters.length });
+    const seen: number[] = [];
     const outlines = shaped.letters.map((letter) =>
       outlinesOf(letter, typeface).map((path) => shifted(path, letter.x)),
     );
@@ -52,13 +47,8 @@ export function sampleText(text: string, typeface: Typeface): SampledText | null
       const beside = [...(outlines[index - 1] ?? []), ...(outlines[index + 1] ?? [])];
       const middle = x + advance / 2;
       const points = seenPoints(paths, beside);
-      for (let i = 0; i < points.length; i += 2) {
-        box.left = Math.min(box.left, points[i]);
-        box.right = Math.max(box.right, points[i]);
-        box.top = Math.min(box.top, points[i + 1]);
-        box.bottom = Math.max(box.bottom, points[i + 1]);
-        points[i] -= middle;
-      }
+      seen.push(...points);
+      for (let i = 0; i < points.length; i += 2) points[i] -= middle;
       if (points.length > 0)
         letters.push({
           row,
@@ -68,10 +58,12 @@ export function sampleText(text: string, typeface: Typeface): SampledText | null
           paths: paths.map((path) => shifted(path, -middle)),
         });
     });
+    const box = seen.length > 0 ? boundsOf(seen) : { left: 0, right: shaped.width, top: 0, bottom: 0 };
+    rows.push({ width: shaped.width, letters: shaped.letters.length, ...box });
   }
   if (letters.length === 0) return null;
   const count = letters.reduce((sum, { points }) => sum + points.length / 2, 0);
-  return { letters, rows, ...box, count, capHeight: typeface.capHeight };
+  return { letters, rows, count, capHeight: typeface.capHeight };
 }
 
 function shifted(path: CubicPath, by: number): CubicPath {

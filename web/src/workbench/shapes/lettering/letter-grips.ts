@@ -51,7 +51,7 @@ export function gripsOf({ set, baselines, letters, dress }: LetteringView, lette
     { kind: "size", ...beside(end, 0, cap) },
     { kind: "width", ...beside(end, 0, cap / 2) },
     { kind: "spacing", ...beside(end, 0, 0) },
-    { kind: "slant", ...beside(middle, 0, SLANT_UP * cap) },
+    { kind: "slant", ...beside(middle, Math.tan((set.slantDeg * Math.PI) / 180) * SLANT_UP * cap, SLANT_UP * cap) },
     ...(isFree ? [{ kind: "bend" as const, ...beside(middle, 0, -BEND_DOWN * cap) }] : []),
     ...(baselines.length > 1 ? [{ kind: "leading" as const, ...beside(last, -OFF_END * cap, 0) }] : []),
     ...(dress.outline ? [{ kind: "outline" as const, ...beside(start, 0, cap + dress.outline.width) }] : []),
