@@ -32,9 +32,8 @@ export interface TextRun {
 /** Lengths are shares of the em. */
 export interface Typeface {
   readonly id: string;
-  /** Height of a capital H over the baseline, and of an x. */
+  /** Height of a capital H over the baseline. */
   readonly capHeight: number;
-  readonly xHeight: number;
   /** Which of its files carries all of a piece of text; -1: none. `preferred` is asked first. */
   fileFor(text: string, preferred: number): number;
   /** Clusters from left to right. Ligatures that are not needed to read it are left out if letters are spaced. */
@@ -68,7 +67,6 @@ const loadHarfBuzz = (): Promise<HarfBuzz> => import("harfbuzzjs");
 
 /** What most typefaces have, where one says nothing. */
 const USUAL_CAP_HEIGHT = 0.7;
-const USUAL_X_HEIGHT = 0.5;
 
 /** Letters that tell which scripts a font is made for. */
 const SCRIPT_LETTERS = [
@@ -91,12 +89,10 @@ const MOST_TRIED = 400;
 export async function openTypeface(id: string, files: readonly Uint8Array[]): Promise<Typeface> {
   const hb = await loadHarfBuzz();
   const fonts = files.map((bytes) => openFont(hb, bytes));
-  const height = (char: string) =>
-    fonts.map((font) => font.heightOf(char)).find((value) => value !== null && value > 0) ?? null;
+  const capHeight = fonts.map((font) => font.heightOf("H")).find((value) => value !== null && value > 0);
   return {
     id,
-    capHeight: height("H") ?? USUAL_CAP_HEIGHT,
-    xHeight: height("x") ?? USUAL_X_HEIGHT,
+    capHeight: capHeight ?? USUAL_CAP_HEIGHT,
     fileFor(text, preferred) {
       if (fonts[preferred]?.carries(text)) return preferred;
       return fonts.findIndex((font) => font.carries(text));

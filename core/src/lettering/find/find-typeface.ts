@@ -3,6 +3,7 @@ import { turn } from "../../edit/index.ts";
 import type { CubicPath } from "../../geometry/index.ts";
 import type { Typeface } from "../../typeface/index.ts";
 import { ALIGNMENTS, type Lettering } from "../set-lines.ts";
+import { degreesOf } from "./angles.ts";
 import { type Fit, measureOverlap, type Pose, settle, startsFrom } from "./fit-typeface.ts";
 import { guessPlaces } from "./guess-places.ts";
 import { layOutOld, type OldLetters } from "./old-letters.ts";
@@ -55,7 +56,6 @@ function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left
   const { sin, cos } = turn(pose.deg);
   const capHeight = (pose.size * typeface.capHeight) / scale;
   const percent = 100 / typeface.capHeight;
-  // Letters lean by an angle whose tangent is the lean, for letters of their own width.
   return {
     text,
     baseline: {
@@ -66,18 +66,10 @@ function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left
     },
     capHeight,
     widthPercent: pose.width * 100,
-    slantDeg: angleOfTangent(pose.lean),
+    slantDeg: degreesOf(1, pose.lean),
     letterSpacing: pose.spacing * percent,
     lineSpacing: text.includes("\n") ? pose.leading * percent : 160,
     align: pose.align,
     nudges: [],
   };
-}
-
-/** Degrees, by halving the angle until it is nearly its tangent. */
-function angleOfTangent(tangent: number): number {
-  let t = tangent;
-  let factor = 180 / Math.PI;
-  for (; Math.abs(t) > 0.01; factor *= 2) t /= 1 + Math.sqrt(1 + t * t);
-  return (t - (t * t * t) / 3) * factor;
 }

@@ -4,6 +4,7 @@ import { turn } from "../../edit/index.ts";
 import { type Bounds, boundsOfAll, mapPath } from "../../geometry/index.ts";
 import { type Stand, standsOn } from "../baseline.ts";
 import { type Alignment, LEFT_OF_ANCHOR } from "../set-lines.ts";
+import { degreesOf } from "./angles.ts";
 import { coverPaths, overlapOf } from "./cover-paths.ts";
 import type { Guess } from "./guess-places.ts";
 import { distanceAt, type OldLetters } from "./old-letters.ts";
@@ -270,18 +271,6 @@ function boxOf({ rows }: SampledText, align: Alignment, width: number, spacing: 
     ];
   });
   return boundsOfAll(boxes);
-}
-
-/** The angle of a direction by halving, until it is nearly its tangent. */
-function degreesOf(cos: number, sin: number): number {
-  let [c, s] = [cos, sin];
-  let factor = 1;
-  for (; Math.abs(s) > 0.02 || c < 0; factor *= 2) {
-    const half = Math.sqrt(Math.max(0, (1 + c) / 2));
-    s = half > 1e-9 ? s / (2 * half) : 1;
-    c = half;
-  }
-  return (s / c - (s / c) ** 3 / 3) * factor * DEG;
 }
 
 /** How much of both is covered by both. */

@@ -1,7 +1,8 @@
 // Where old letters stand, roughly, whatever they are set in: the lines and arcs along which their ink lies in the sharpest
 // rows (projection profiles, as scans of text are straightened; here for arcs, too).
 import { turn } from "../../edit/index.ts";
-import { lengthOf, mainDirection, tanOfQuarter } from "../../geometry/index.ts";
+import { lengthOf, mainDirection } from "../../geometry/index.ts";
+import { degreesOf } from "./angles.ts";
 import type { OldLetters } from "./old-letters.ts";
 
 /** A way of reading the ink: bent straight, it lies in a box of a frame along a line of reading. Grid pixels. */
@@ -109,12 +110,6 @@ function directionOf({ x, y }: Ink): { deg: number; length: number } {
   return { deg: isLong ? degreesOf(Math.abs(dx), dx > 0 ? dy : -dy) : 0, length };
 }
 
-/** Degrees of a direction to the right. */
-function degreesOf(cos: number, sin: number): number {
-  const angle = angleOf(cos);
-  return ((sin < 0 ? -angle : angle) * 180) / Math.PI;
-}
-
 /** How far below the line of reading a place lies. */
 function below({ cos, sin, bend }: Reading, x: number, y: number): number {
   const down = y * cos - x * sin;
@@ -148,10 +143,8 @@ function guessAlong(ink: Ink, reading: Reading): Guess {
   ink.x.forEach((px, i) => {
     const along = px * cos + ink.y[i] * sin;
     const v = below(reading, px, ink.y[i]);
-    const u =
-      bend === 0
-        ? along
-        : angleAt(along, (radius - (ink.y[i] * cos - px * sin)) * Math.sign(radius)) * Math.abs(radius);
+    const away = (radius - (ink.y[i] * cos - px * sin)) * Math.sign(radius);
+    const u = bend === 0 ? along : (degreesOf(away, along) * Math.PI * Math.abs(radius)) / 180;
     box.left = Math.min(box.left, u - 0.5);
     box.right = Math.max(box.right, u + 0.5);
     box.top = Math.min(box.top, v - 0.5);
@@ -167,17 +160,4 @@ function guessAlong(ink: Ink, reading: Reading): Guess {
       return { x: centreX + own.sin * inner, y: centreY - own.cos * inner, ...own, bend: 1 / inner };
     },
   };
-}
-
-/** The angle of a place from the line to the middle: `along` to the right of it, `away` from the centre. */
-function angleAt(along: number, away: number): number {
-  const angle = angleOf(away / (lengthOf(along, away) || 1));
-  return along < 0 ? -angle : angle;
-}
-
-/** The angle of a cosine, closely enough for a guess. */
-function angleOf(cosine: number): number {
-  const t = tanOfQuarter(Math.max(-1, Math.min(1, cosine)));
-  const half = t / (1 + Math.sqrt(1 + t * t));
-  return 8 * (half - half ** 3 / 3 + half ** 5 / 5);
 }

@@ -16,11 +16,10 @@ import { baselineToEntry, perPrepared, toClient } from "./places.ts";
 /** What a press on the table does: works on lines, marks old letters, or picks the edge that letters stand along. */
 export type LetteringWay = "set" | "mark" | "edge";
 
-export const GRIPS = [
-  ...(["turn", "size", "width", "slant", "bend", "spacing", "leading", "outline", "shadow"] as const),
-  ...(["letter-turn", "letter-size"] as const),
-] as const;
-export type GripKind = (typeof GRIPS)[number];
+/** What a line can be taken hold of by, and its picked letter. */
+export type GripKind =
+  | ("turn" | "size" | "width" | "slant" | "bend" | "spacing" | "leading" | "outline" | "shadow")
+  | ("letter-turn" | "letter-size");
 
 export interface LetteringDrag {
   readonly from: Point;
@@ -54,19 +53,17 @@ interface LetteringState {
 }
 
 const EMPTY: LetteringState = {
-  ...{
-    way: "set",
-    entryId: null,
-    isTyping: false,
-    letter: null,
-    marksBy: "box",
-    marked: [],
-    markedSpots: [],
-    says: "",
-    tried: [],
-    drag: null,
-    over: null,
-  },
+  way: "set",
+  entryId: null,
+  isTyping: false,
+  letter: null,
+  marksBy: "box",
+  marked: [],
+  markedSpots: [],
+  says: "",
+  tried: [],
+  drag: null,
+  over: null,
   fade: 0.35,
 };
 

@@ -73,6 +73,9 @@ function LinesGroup({ desk, spots, misfits, size }: LinesProps) {
   const { lines, inHand, change, setLine, removeLine, addLine } = desk;
   return (
     <Group title={lines.length > 0 ? `Lettering (${lines.length})` : "Lettering"}>
+      <p aria-live="polite" className="sr-only">
+        {inHand ? `In hand: ${sayEdit(inHand, spots, 0)}` : ""}
+      </p>
       {lines.length === 0 && (
         <p className="pb-2 text-xs text-soft">
           Set words of your own, or mark old letters to set them again in a typeface that is found for you.

@@ -66,7 +66,7 @@ export function letteringTool(desk: LetteringDesk): TableTool {
     onKey(key, isLarge) {
       const { inHand, view, letter, frame, mmPerPx } = desk;
       const arrow = ARROWS[key];
-      if (!inHand || !view || !frame) return false;
+      if (way !== "set" || !inHand || !view || !frame) return false;
       if (arrow) {
         const by = (isLarge ? NUDGE_MM.large : NUDGE_MM.plain) / mmPerPx;
         const [dx, dy] = [arrow[0] * by, arrow[1] * by];
