@@ -4,7 +4,7 @@ import type { ShapePick } from "@plain-palette/core/edit";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { Lettering } from "@plain-palette/core/lettering";
 import type { Frame, Point } from "@plain-palette/core/raster";
-import { type LetteringEntry, makeShapeEntry, type ShapeEntry } from "@plain-palette/core/recipe";
+import { LETTERING_LIMITS, type LetteringEntry, makeShapeEntry, type ShapeEntry } from "@plain-palette/core/recipe";
 import { useState } from "react";
 import type { HandView, LetteringView } from "../../../compute/messages.ts";
 import { useJob } from "../../../job/use-job.ts";
@@ -84,10 +84,13 @@ export interface LetteringDesk extends LetteringState {
   addLine(size: { readonly width: number; readonly height: number }, spotId: string | null): void;
   /** Takes the marked letters away, and sets words over them if they are given. */
   replaceMarked(words: { readonly lettering: Lettering; readonly typeface: LetteringEntry["typeface"] } | null): void;
-  /** Outlines of the marked letters. */
+  readonly isTooMuch: boolean;
+  /** Outlines of the marked letters; none where that is too much at a time. */
   readonly markedPaths: readonly CubicPath[];
 }
 
+/** One act takes so many shapes away. */
+export const MOST_MARKED = 400;
 /** Height of capitals of a new line, as a share of the picture's. */
 const FIRST_SHARE = 0.1;
 /** What a new line is set in until another is chosen. */
@@ -108,7 +111,8 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
   const inHand = lines.find(({ id }) => id === state.entryId) ?? null;
   const faces = hand?.faces ?? [];
   const marked = state.marked.filter(({ spotId }) => state.markedSpots.includes(spotId));
-  const markedPaths = marked.flatMap(({ at, spotId }) => {
+  const isTooMuch = marked.length > MOST_MARKED;
+  const markedPaths = (isTooMuch ? [] : marked).flatMap(({ at, spotId }) => {
     const face = faces[shapeAt(faces, at)];
     return face?.spotId === spotId ? face.paths : [];
   });
@@ -118,7 +122,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
   };
   return {
     ...state,
-    ...{ faces, mmPerPx, frame, lines, inHand, typefaces, change, markedPaths },
+    ...{ faces, mmPerPx, frame, lines, inHand, typefaces, change, isTooMuch, markedPaths },
     views: hand?.lettering ?? [],
     view: hand?.lettering.find(({ id }) => id === inHand?.id) ?? null,
     setLine(entry, then = {}) {
@@ -140,7 +144,7 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
       add([made], { entryId: id, isTyping: true, letter: null, way: "set" });
     },
     replaceMarked(words) {
-      if (!frame || marked.length === 0) return;
+      if (!frame || marked.length === 0 || isTooMuch) return;
       const id = nextEntryId(entries, "edit");
       const picks = marked.map(({ at, spotId }) => ({ at: toClient(frame, at), spotId }));
       const away = makeShapeEntry({ id, kind: "pieces", picks, stays: "away" });
@@ -172,7 +176,7 @@ function settingsOf(
     widthPercent: round(widthPercent),
     slantDeg: round(slantDeg),
     letterSpacing: round(letterSpacing),
-    lineSpacing: Math.round(lineSpacing),
+    lineSpacing: Math.round(Math.max(LETTERING_LIMITS.lineSpacing.min, lineSpacing)),
   };
 }
 

@@ -9,7 +9,7 @@ import { CheckField, Row } from "../../../parts/fields.tsx";
 import { TypefaceSample } from "../../../parts/typeface-sample.tsx";
 import { KIND_WORDS } from "../../../shop/typeface-words.ts";
 import { Group } from "../../panel.tsx";
-import { type LetteringDesk, nameOfTypeface } from "./lettering-desk.ts";
+import { type LetteringDesk, MOST_MARKED, nameOfTypeface } from "./lettering-desk.ts";
 
 interface Props {
   readonly desk: LetteringDesk;
@@ -68,6 +68,11 @@ export function OldGroup({ desk, spots }: Props) {
           className="w-full resize-y rounded-[3px] border border-rule bg-card px-2 py-1"
           onChange={(event) => change({ says: event.target.value })}
         />
+        {desk.isTooMuch && (
+          <p role="status" className="text-xs text-wrong">
+            More than {MOST_MARKED} shapes are too much at a time: mark fewer.
+          </p>
+        )}
         {marked.length > 0 && words === "" && (
           <p className="text-xs text-soft">
             Only what is marked: a letter that hangs together with other art is typed in afterwards.
