@@ -22,6 +22,7 @@ export function TypefaceSample({ typeface, words, size }: Props) {
     return () => watch.disconnect();
   }, []);
   const stack = useTypefaceStack(typeface, isSeen);
+  if (stack === "none") return <span className="block text-xs text-wrong">The browser cannot draw this font.</span>;
   return (
     <span
       ref={line}

@@ -13,7 +13,7 @@ export function useTypefaces(): readonly TypefaceInfo[] {
 /** By typeface: whether the page has its files. */
 const loading = new Map<string, Promise<unknown>>();
 
-/** The CSS families of a typeface's files, once the page has them; null before. Fetched where `isWanted`. */
+/** The CSS families of a typeface's files once the page has them, "none" where it cannot draw them; null before. Fetched where `isWanted`. */
 export function useTypefaceStack({ id, files }: Pick<TypefaceInfo, "id" | "files">, isWanted: boolean): string | null {
   const [stack, setStack] = useState<string | null>(null);
   useEffect(() => {
@@ -23,7 +23,13 @@ export function useTypefaceStack({ id, files }: Pick<TypefaceInfo, "id" | "files
       loading.get(id) ?? Promise.all(names.map((name, k) => loadFace(name, `/api/typefaces/${id}/files/${k}`)));
     loading.set(id, known);
     let isGone = false;
-    known.then(() => !isGone && setStack(names.map((name) => `"${name}"`).join(", "))).catch(() => loading.delete(id));
+    const show = (next: string) => !isGone && setStack(next);
+    known
+      .then(() => show(names.map((name) => `"${name}"`).join(", ")))
+      .catch(() => {
+        loading.delete(id);
+        show("none");
+      });
     return () => {
       isGone = true;
     };
