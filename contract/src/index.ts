@@ -34,10 +34,10 @@ export {
   stockSaveSchema,
 } from "./shelf.ts";
 export {
+  type ListedTypeface,
+  listedTypefaceSchema,
   TYPEFACE_KINDS,
-  type TypefaceInfo,
   type TypefaceKind,
-  typefaceInfoSchema,
   typefaceKindSchema,
   typefaceListSchema,
   typefacePatchSchema,

@@ -27,7 +27,7 @@ export const TYPEFACE_KINDS = typefaceKindSchema.options;
 export type TypefaceKind = z.infer<typeof typefaceKindSchema>;
 
 /** One style of a family. */
-export const typefaceInfoSchema = z.object({
+export const listedTypefaceSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]{1,80}$/),
   family: z.string(),
   style: z.string(),
@@ -42,6 +42,6 @@ export const typefaceInfoSchema = z.object({
     z.object({ kind: z.literal("shop"), fileName: z.string(), fsType: z.number().int().nullable() }),
   ]),
 });
-export type TypefaceInfo = z.infer<typeof typefaceInfoSchema>;
-export const typefaceListSchema = z.array(typefaceInfoSchema);
+export type ListedTypeface = z.infer<typeof listedTypefaceSchema>;
+export const typefaceListSchema = z.array(listedTypefaceSchema);
 export const typefacePatchSchema = z.object({ kind: typefaceKindSchema });

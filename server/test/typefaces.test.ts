@@ -2,10 +2,10 @@ import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import {
+  type ListedTypeface,
+  listedTypefaceSchema,
   problemSchema,
   runSchema,
-  type TypefaceInfo,
-  typefaceInfoSchema,
   typefaceListSchema,
 } from "@plain-palette/contract";
 import { makeRecipe } from "@plain-palette/core/recipe";
@@ -28,10 +28,10 @@ const ITALIC = "@fontsource/public-sans/files/public-sans-latin-300-italic";
 const WOFF = readFileSync(require.resolve(`${ITALIC}.woff`));
 const WOFF2 = readFileSync(require.resolve(`${ITALIC}.woff2`));
 
-const list = async (): Promise<TypefaceInfo[]> =>
+const list = async (): Promise<ListedTypeface[]> =>
   typefaceListSchema.parse((await send(bench.url(), "GET", "/typefaces")).body);
 const add = (bytes: Buffer, name: string) => send(bench.url(), "POST", `/typefaces?name=${name}&kind=hand`, bytes);
-async function fileOf({ id }: TypefaceInfo, number = 0): Promise<Buffer> {
+async function fileOf({ id }: ListedTypeface, number = 0): Promise<Buffer> {
   return Buffer.from(await (await fetch(`${bench.url()}/api/typefaces/${id}/files/${number}`)).arrayBuffer());
 }
 
@@ -62,7 +62,7 @@ describe("the shop's own typefaces", () => {
   ])("%s is taken in, listed and given out as another font engine reads it", async (name, bytes) => {
     const { status, body } = await add(bytes, name);
     expect(status).toBe(201);
-    const added = typefaceInfoSchema.parse(body);
+    const added = listedTypefaceSchema.parse(body);
     const other = fontkit.create(bytes);
     if (!("layout" in other)) throw new Error("a collection");
     expect(added).toMatchObject({ kind: "hand", files: 1, id: createHash("sha256").update(bytes).digest("hex") });
@@ -94,11 +94,11 @@ describe("the shop's own typefaces", () => {
       if (restricted.toString("latin1", 12 + k * 16, 16 + k * 16) === "OS/2")
         restricted.writeUInt16BE(2, restricted.readUInt32BE(12 + k * 16 + 8) + 8);
     const { body } = await add(restricted, "restricted.ttf");
-    expect(typefaceInfoSchema.parse(body).origin).toMatchObject({ fsType: 2 });
+    expect(listedTypefaceSchema.parse(body).origin).toMatchObject({ fsType: 2 });
   });
   it("are what lettering of a run is set in, in the films too", async () => {
     const { body } = await add(WOFF2, "light.woff2");
-    const { id, family } = typefaceInfoSchema.parse(body);
+    const { id, family } = listedTypefaceSchema.parse(body);
     const job = await createJob(bench.url(), await drawPicture(3));
     const warned = async (typeface: { id: string; name: string }, basedOn: number) => {
       const recipe = makeRecipe({ shapes: { entries: [{ ...WORDS, typeface }] } });

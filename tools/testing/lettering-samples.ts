@@ -49,9 +49,9 @@ export async function makeSample({
   way: Way;
   index: number;
 }): Promise<LetteringSample> {
-  const info = shippedTypefaces().find(({ id }) => id === face);
+  const listed = shippedTypefaces().find(({ id }) => id === face);
   const [file] = (await readShippedFiles(face)) ?? [];
-  if (!info || !file) throw new Error(`${face} is not shipped`);
+  if (!listed || !file) throw new Error(`${face} is not shipped`);
   const font = fontkit.create(Buffer.from(file));
   if (!("layout" in font)) throw new Error("a collection");
   const text = WORDS[index % WORDS.length] ?? "";
@@ -65,7 +65,7 @@ export async function makeSample({
     (a, b) => a.rgb.reduce((s, v) => s + v, 0) - b.rgb.reduce((s, v) => s + v, 0),
   );
   return {
-    ...{ family: info.family, way, text, xHeightPx, isJpeg },
+    ...{ family: listed.family, way, text, xHeightPx, isJpeg },
     ...drawn,
     traced: ink ? spotPaths(results.map, ink.id) : [],
   };

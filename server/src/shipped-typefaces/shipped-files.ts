@@ -3,7 +3,7 @@ import { readdirSync } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
-import type { TypefaceInfo } from "@plain-palette/contract";
+import type { ListedTypeface } from "@plain-palette/contract";
 import { unpackWoff } from "@plain-palette/core/typeface";
 import { DEJAVU_FILES, FONTSOURCE_FAMILIES } from "./shipped.ts";
 
@@ -33,15 +33,15 @@ const STYLES: Readonly<Record<number, string>> = {
 };
 
 interface Shipped {
-  readonly info: TypefaceInfo;
+  readonly listed: ListedTypeface;
   readonly paths: readonly string[];
 }
 
-let listed: ReadonlyMap<string, Shipped> | null = null;
+let all: ReadonlyMap<string, Shipped> | null = null;
 
 function shipped(): ReadonlyMap<string, Shipped> {
-  listed ??= new Map([...fontsource(), ...dejavu()].map((one) => [one.info.id, one]));
-  return listed;
+  all ??= new Map([...fontsource(), ...dejavu()].map((one) => [one.listed.id, one]));
+  return all;
 }
 
 function fontsource(): Shipped[] {
@@ -51,7 +51,7 @@ function fontsource(): Shipped[] {
     const there = new Set(readdirSync(folder));
     return weights.map((weight) => {
       const parts = Object.keys(PARTS).filter((part) => there.has(`${name}-${part}-${weight}-normal.woff`));
-      const info: TypefaceInfo = {
+      const listed: ListedTypeface = {
         id: `${name}-${weight}`,
         family,
         style: STYLES[weight] ?? String(weight),
@@ -60,14 +60,14 @@ function fontsource(): Shipped[] {
         files: parts.length,
         origin: { kind: "shipped", licence: "SIL Open Font License 1.1" },
       };
-      return { info, paths: parts.map((part) => join(folder, `${name}-${part}-${weight}-normal.woff`)) };
+      return { listed, paths: parts.map((part) => join(folder, `${name}-${part}-${weight}-normal.woff`)) };
     });
   });
 }
 
 function dejavu(): Shipped[] {
   return DEJAVU_FILES.map(({ file, ...one }) => ({
-    info: {
+    listed: {
       ...one,
       style: "Bold",
       scripts: ["Latin", "Latin with accents", "Central European", "Greek", "Cyrillic", "Vietnamese"],
@@ -78,8 +78,8 @@ function dejavu(): Shipped[] {
   }));
 }
 
-export function shippedTypefaces(): TypefaceInfo[] {
-  return [...shipped().values()].map(({ info }) => info);
+export function shippedTypefaces(): ListedTypeface[] {
+  return [...shipped().values()].map(({ listed }) => listed);
 }
 
 /** Larger than any that is shipped. */

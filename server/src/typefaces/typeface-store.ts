@@ -1,18 +1,18 @@
 // Typefaces: those that are shipped, and the shop's own in the database.
-import type { TypefaceInfo, TypefaceKind } from "@plain-palette/contract";
+import type { ListedTypeface, TypefaceKind } from "@plain-palette/contract";
 import type { DataSource } from "typeorm";
 import { TypefaceEntity, type TypefaceRow } from "../database/index.ts";
 import type { ReadFont } from "../intake/index.ts";
 import { readShippedFiles, shippedTypefaces } from "../shipped-typefaces/index.ts";
 
 export interface TypefaceStore {
-  list(): Promise<TypefaceInfo[]>;
+  list(): Promise<ListedTypeface[]>;
   /** Font files (sfnt), also of one that was put away: jobs may be set in it. Null: there never was one of this id. */
   files(id: string): Promise<Uint8Array[] | null>;
   /** Adds one; one that was put away comes back. */
-  add(font: ReadFont, fileName: string, kind: TypefaceKind): Promise<TypefaceInfo>;
+  add(font: ReadFont, fileName: string, kind: TypefaceKind): Promise<ListedTypeface>;
   /** Null for one that is not the shop's own. */
-  setKind(id: string, kind: TypefaceKind): Promise<TypefaceInfo | null>;
+  setKind(id: string, kind: TypefaceKind): Promise<ListedTypeface | null>;
   /** Takes one off the list. */
   putAway(id: string): Promise<void>;
 }
@@ -25,7 +25,7 @@ export function makeTypefaceStore({ manager }: DataSource): TypefaceStore {
         where: { isPutAway: false },
         order: { family: "ASC", style: "ASC" },
       });
-      return [...own.map(infoOf), ...shippedTypefaces()];
+      return [...own.map(listedAs), ...shippedTypefaces()];
     },
     async files(id) {
       const shipped = await readShippedFiles(id);
@@ -40,12 +40,12 @@ export function makeTypefaceStore({ manager }: DataSource): TypefaceStore {
       const there = { ...row, id: hash, kind, fileName: fileName.slice(0, 200), isPutAway: false };
       // The same file twice at once is one typeface.
       await manager.upsert(TypefaceEntity, { ...there, bytes: Buffer.from(sfnt) }, ["id"]);
-      return infoOf(there);
+      return listedAs(there);
     },
     async setKind(id, kind) {
       await manager.update(TypefaceEntity, { id }, { kind });
       const row = await find(id);
-      return row && infoOf(row);
+      return row && listedAs(row);
     },
     async putAway(id) {
       await manager.update(TypefaceEntity, { id }, { isPutAway: true });
@@ -53,6 +53,6 @@ export function makeTypefaceStore({ manager }: DataSource): TypefaceStore {
   };
 }
 
-function infoOf({ id, family, style, kind, scripts, fileName, fsType }: Omit<TypefaceRow, "bytes">): TypefaceInfo {
+function listedAs({ id, family, style, kind, scripts, fileName, fsType }: Omit<TypefaceRow, "bytes">): ListedTypeface {
   return { id, family, style, kind, scripts, files: 1, origin: { kind: "shop", fileName, fsType } };
 }

@@ -6,6 +6,8 @@ import {
   type JobPatch,
   jobListSchema,
   jobSchema,
+  type ListedTypeface,
+  listedTypefaceSchema,
   type Problem,
   placementListSchema,
   problemSchema,
@@ -21,9 +23,7 @@ import {
   shopPlacementSchema,
   shopStockSchema,
   stockImportSchema,
-  type TypefaceInfo,
   type TypefaceKind,
-  typefaceInfoSchema,
   typefaceListSchema,
 } from "@plain-palette/contract";
 import type { Placement } from "@plain-palette/core/recipe";
@@ -117,11 +117,11 @@ export const api = {
   readSettings: (): Promise<ShopSettings> => request(shopSettingsSchema, "/settings"),
   changeSettings: (patch: ShopSettingsPatch): Promise<ShopSettings> =>
     request(shopSettingsSchema, "/settings", withJson("PATCH", patch)),
-  listTypefaces: (): Promise<TypefaceInfo[]> => request(typefaceListSchema, "/typefaces"),
-  addTypeface: (file: File, kind: TypefaceKind): Promise<TypefaceInfo> =>
-    request(typefaceInfoSchema, `/typefaces?kind=${kind}&${nameOf(file)}`, { method: "POST", body: file }),
-  changeTypeface: (id: string, kind: TypefaceKind): Promise<TypefaceInfo> =>
-    request(typefaceInfoSchema, `/typefaces/${id}`, withJson("PATCH", { kind })),
+  listTypefaces: (): Promise<ListedTypeface[]> => request(typefaceListSchema, "/typefaces"),
+  addTypeface: (file: File, kind: TypefaceKind): Promise<ListedTypeface> =>
+    request(listedTypefaceSchema, `/typefaces?kind=${kind}&${nameOf(file)}`, { method: "POST", body: file }),
+  changeTypeface: (id: string, kind: TypefaceKind): Promise<ListedTypeface> =>
+    request(listedTypefaceSchema, `/typefaces/${id}`, withJson("PATCH", { kind })),
   putTypefaceAway: (id: string): Promise<null> => request(z.null(), `/typefaces/${id}`, { method: "DELETE" }),
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };

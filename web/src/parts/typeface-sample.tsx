@@ -1,10 +1,10 @@
 // Words in a typeface, as the browser draws them from the same files that the product sets; fetched once they come into view.
-import type { TypefaceInfo } from "@plain-palette/contract";
+import type { ListedTypeface } from "@plain-palette/contract";
 import { useEffect, useRef, useState } from "react";
 import { useTypefaceStack } from "../shop/use-typefaces.ts";
 
 interface Props {
-  readonly typeface: Pick<TypefaceInfo, "id" | "files" | "family">;
+  readonly typeface: Pick<ListedTypeface, "id" | "files" | "family">;
   readonly words: string;
   /** px. */
   readonly size: number;

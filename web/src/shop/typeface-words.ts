@@ -1,5 +1,5 @@
 // Typefaces in words: their kinds, and what their files allow.
-import type { TypefaceInfo, TypefaceKind } from "@plain-palette/contract";
+import type { ListedTypeface, TypefaceKind } from "@plain-palette/contract";
 
 export const KIND_WORDS: Readonly<Record<TypefaceKind, string>> = {
   sans: "Sturdy sans",
@@ -23,7 +23,7 @@ export const KIND_WORDS: Readonly<Record<TypefaceKind, string>> = {
   other: "Other",
 };
 
-export function matchesTypeface({ family, style, kind, scripts }: TypefaceInfo, wanted: string): boolean {
+export function matchesTypeface({ family, style, kind, scripts }: ListedTypeface, wanted: string): boolean {
   const words = `${family} ${style} ${KIND_WORDS[kind]} ${scripts.join(" ")}`.toLowerCase();
   return wanted
     .trim()

@@ -1,12 +1,12 @@
 // Typefaces that the shop can set, and how they look.
-import type { TypefaceInfo } from "@plain-palette/contract";
+import type { ListedTypeface } from "@plain-palette/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api } from "../api/client.ts";
 
-const NONE: readonly TypefaceInfo[] = [];
+const NONE: readonly ListedTypeface[] = [];
 
-export function useTypefaces(): readonly TypefaceInfo[] {
+export function useTypefaces(): readonly ListedTypeface[] {
   return useQuery({ queryKey: ["typefaces"], queryFn: api.listTypefaces }).data ?? NONE;
 }
 
@@ -14,7 +14,10 @@ export function useTypefaces(): readonly TypefaceInfo[] {
 const loading = new Map<string, Promise<unknown>>();
 
 /** The CSS families of a typeface's files once the page has them, "none" where it cannot draw them; null before. Fetched where `isWanted`. */
-export function useTypefaceStack({ id, files }: Pick<TypefaceInfo, "id" | "files">, isWanted: boolean): string | null {
+export function useTypefaceStack(
+  { id, files }: Pick<ListedTypeface, "id" | "files">,
+  isWanted: boolean,
+): string | null {
   const [stack, setStack] = useState<string | null>(null);
   useEffect(() => {
     if (!isWanted) return;

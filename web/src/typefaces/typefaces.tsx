@@ -1,5 +1,5 @@
 // Typefaces: what the shop can set, with samples in the words of its jobs; its own are added, named by kind, put away.
-import { TYPEFACE_KINDS, type TypefaceInfo, type TypefaceKind } from "@plain-palette/contract";
+import { type ListedTypeface, TYPEFACE_KINDS, type TypefaceKind } from "@plain-palette/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useState } from "react";
 import { api } from "../api/client.ts";
@@ -21,7 +21,7 @@ export function Typefaces() {
   const [said, setSaid] = useState<string | null>(null);
   const listed = useQuery({ queryKey: ["typefaces"], queryFn: api.listTypefaces });
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
-  const { problem, write, forget } = useWrites<TypefaceInfo[]>("typefaces");
+  const { problem, write, forget } = useWrites<ListedTypeface[]>("typefaces");
   useEffect(() => {
     document.title = "Typefaces · Plain Palette";
   }, []);
@@ -133,10 +133,10 @@ function KindChoice<T extends TypefaceKind | "">({ id, label, value, hasAll = fa
 }
 
 interface FamilyProps {
-  readonly styles: readonly TypefaceInfo[];
+  readonly styles: readonly ListedTypeface[];
   readonly words: string;
-  onKind(typeface: TypefaceInfo, kind: TypefaceKind): void;
-  onPutAway(typeface: TypefaceInfo): void;
+  onKind(typeface: ListedTypeface, kind: TypefaceKind): void;
+  onPutAway(typeface: ListedTypeface): void;
 }
 
 function Family({ styles, words, onKind, onPutAway }: FamilyProps) {

@@ -1,5 +1,5 @@
 // What is in hand while words are set: the line, a letter of it, old letters that are marked, and what a drag has hold of.
-import type { TypefaceInfo } from "@plain-palette/contract";
+import type { ListedTypeface } from "@plain-palette/contract";
 import type { ShapePick } from "@plain-palette/core/edit";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { Lettering } from "@plain-palette/core/lettering";
@@ -76,7 +76,7 @@ export interface LetteringDesk extends LetteringState {
   readonly lines: readonly LetteringEntry[];
   readonly inHand: LetteringEntry | null;
   readonly view: LetteringView | null;
-  readonly typefaces: readonly TypefaceInfo[];
+  readonly typefaces: readonly ListedTypeface[];
   change(part: Partial<LetteringState>): void;
   setLine(entry: LetteringEntry, then?: Partial<LetteringState>): void;
   removeLine(id: string): void;
@@ -96,7 +96,7 @@ const FIRST_SHARE = 0.1;
 /** What a new line is set in until another is chosen. */
 const FIRST_TYPEFACE = { id: "public-sans-700", name: "Public Sans Bold" } as const;
 
-export const nameOfTypeface = ({ family, style }: TypefaceInfo) =>
+export const nameOfTypeface = ({ family, style }: ListedTypeface) =>
   style === "Regular" ? family : `${family} ${style}`;
 
 export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmPerPx: number): LetteringDesk {

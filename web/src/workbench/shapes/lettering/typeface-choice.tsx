@@ -1,5 +1,5 @@
 // Choosing the typeface of a line: by its sample in the line's own words, by kind, by name.
-import type { TypefaceInfo, TypefaceKind } from "@plain-palette/contract";
+import type { ListedTypeface, TypefaceKind } from "@plain-palette/contract";
 import { TYPEFACE_KINDS } from "@plain-palette/contract";
 import { Popover } from "radix-ui";
 import { useState } from "react";
@@ -9,7 +9,7 @@ import { KIND_WORDS, matchesTypeface } from "../../../shop/typeface-words.ts";
 import { nameOfTypeface } from "./lettering-desk.ts";
 
 interface Props {
-  readonly typefaces: readonly TypefaceInfo[];
+  readonly typefaces: readonly ListedTypeface[];
   readonly value: { readonly id: string; readonly name: string };
   readonly words: string;
   onChange(typeface: { id: string; name: string }): void;
