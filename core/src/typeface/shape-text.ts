@@ -1,7 +1,8 @@
 // A line of text as letters from left to right: directions by the Unicode Bidirectional Algorithm (UAX 9), scripts and files
 // apart, each part shaped by itself.
 import makeBidi from "bidi-js";
-import type { PlacedGlyph, ShapedCluster, TextRun, Typeface } from "./typeface.ts";
+import type { PlacedGlyph, ShapedCluster, TextRun } from "./font.ts";
+import type { Typeface } from "./typeface.ts";
 
 /** A letter of a line, or a ligature; lengths are shares of the em. */
 export interface Letter {
