@@ -1,5 +1,6 @@
 // The planar map: every boundary exists once, with the face on either side, so neighbours can neither gap nor overlap.
 import {
+  type Bounds,
   boundsOfAll,
   type CubicPath,
   flattenPath,
@@ -60,10 +61,21 @@ export function halfEdgePath(map: Pick<PlanarMap, "edges">, half: number): Cubic
 /** The face at a place, source pixels; -1 where there is none. */
 export function faceAt(map: PlanarMap, { x, y }: { readonly x: number; readonly y: number }): number {
   return map.faces.findIndex(({ paths }) => {
-    const { left, top, right, bottom } = boundsOfAll(paths);
+    const outline = outlineOf(paths);
+    const { left, top, right, bottom } = outline.bounds;
     if (x < left || x > right || y < top || y > bottom) return false;
-    return paths.filter((path) => isInLine(flattenPath(path, 0.05), x, y)).length % 2 === 1;
+    outline.lines ??= paths.map((path) => flattenPath(path, 0.05));
+    return outline.lines.filter((line) => isInLine(line, x, y)).length % 2 === 1;
   });
+}
+
+/** Boxes of faces, and flattened outlines of those that were looked into: a face never changes, another takes its place. */
+const outlines = new WeakMap<readonly CubicPath[], { readonly bounds: Bounds; lines: number[][] | null }>();
+
+function outlineOf(paths: readonly CubicPath[]) {
+  const known = outlines.get(paths) ?? { bounds: boundsOfAll(paths), lines: null };
+  outlines.set(paths, known);
+  return known;
 }
 
 /** The spot of a face; null for the garment, where there is none. */
