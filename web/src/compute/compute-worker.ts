@@ -19,7 +19,7 @@ import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, Question, Questions } from "./messages.ts";
-import { makeShapesFile, viewShapes } from "./shapes-views.ts";
+import { makeShapesFile, viewLettering, viewShapes } from "./shapes-views.ts";
 import { makeLoadedTypefaces } from "./typefaces.ts";
 
 type Answer = Questions[keyof Questions]["answer"];
@@ -80,6 +80,7 @@ async function compute(request: ComputeRequest): Promise<void> {
     const artwork = await load(request);
     await typefaces.need(typefacesIn(request.recipe.shapes.entries));
     if (isStale()) return;
+    tellLettering(request);
     const view = await firstLook?.(request);
     if (view) {
       // The page now has the small picture: the large one has to be sent again, even if it is the one before.
@@ -201,7 +202,17 @@ function isNews(message: ComputeMessage["type"], from: readonly unknown[]): bool
   return !last || from.some((one, i) => one !== last[i]);
 }
 
+/** As soon as it can be set: laying it into the map takes longer. */
+function tellLettering({ id, byHand, recipe }: ComputeRequest): void {
+  const frame = cache.kept.prepare?.result.frame;
+  if (!byHand || !frame) return;
+  const { entries } = recipe.shapes;
+  if (!isNews("lettered", [JSON.stringify(entries.filter(({ kind }) => kind === "lettering")), frame])) return;
+  tell({ type: "lettered", id, views: viewLettering(entries, frame, typefaces) });
+}
+
 function tellShapes(request: ComputeRequest): void {
+  tellLettering(request);
   if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying, request.byHand])) return;
   tell({ type: "traced", id: request.id, view: viewShapes(request, drawing(), typefaces) });
 }

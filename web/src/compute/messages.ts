@@ -162,7 +162,6 @@ export interface HandView {
   readonly faces: readonly { readonly spotId: string; readonly paths: readonly CubicPath[] }[];
   /** Boundaries that the last edit has replaced. */
   readonly replaced: readonly CubicPath[];
-  readonly lettering: readonly LetteringView[];
 }
 
 /** An entry of lettering as it is set; pixels of the prepared picture. */
@@ -223,6 +222,8 @@ export type ComputeMessage =
   | { readonly type: "prepared"; readonly id: number; readonly view: PreparedView }
   | { readonly type: "reduced"; readonly id: number; readonly view: ReducedView }
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }
+  /** Lettering as it is set, before it lies in the map: what is typed shows at once. */
+  | { readonly type: "lettered"; readonly id: number; readonly views: readonly LetteringView[] }
   | { readonly type: "checked"; readonly id: number; readonly view: ChecksView }
   | { readonly type: "compared"; readonly id: number; readonly view: DifferenceView }
   | { readonly type: "made"; readonly id: number; readonly made: readonly Made[] }

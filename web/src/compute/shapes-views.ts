@@ -52,12 +52,7 @@ export function viewShapes(
     counts: countShapes(map),
     asTraced: countShapes(traced),
     misfits: edited.misfits,
-    hand: byHand
-      ? {
-          ...viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced),
-          lettering: viewLettering(recipe.shapes.entries, prepared.frame, typefaces),
-        }
-      : null,
+    hand: byHand ? viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced) : null,
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
     tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx, typefaces)[0]) : null,
@@ -65,6 +60,7 @@ export function viewShapes(
   };
 }
 
+/** Entries of lettering in force as they are set, on a picture that lies so on the client's. */
 export function viewLettering(
   entries: readonly ShapeEntry[],
   { toSource }: Frame,
@@ -93,7 +89,7 @@ function standsAlong(standOn: (s: number) => Stand, from: number, to: number): S
   return Array.from({ length: BASELINE_PARTS + 1 }, (_, k) => standOn(from + ((to - from) * k) / BASELINE_PARTS));
 }
 
-function viewHand(map: PlanarMap, before: PlanarMap): Omit<HandView, "lettering"> {
+function viewHand(map: PlanarMap, before: PlanarMap): HandView {
   return {
     edges: handEdges(map),
     faces: map.faces.map(({ spotId, paths }) => ({ spotId, paths })),

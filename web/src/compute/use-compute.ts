@@ -10,6 +10,7 @@ import type {
   ComputeMessage,
   ComputeRequest,
   DifferenceView,
+  LetteringView,
   MadeView,
   PreparedView,
   Questions,
@@ -33,6 +34,8 @@ export interface Computed {
   readonly traced: (TracedView & { readonly spots: readonly Spot[] }) | null;
   /** What each process of the job made; null: nothing yet. */
   readonly made: readonly MadeView[] | null;
+  /** Lettering as it is set, while someone works on it. */
+  readonly lettering: readonly LetteringView[];
   readonly difference: DifferenceView | null;
   readonly checks: ChecksView | null;
   readonly warnings: readonly Warning[];
@@ -47,6 +50,7 @@ const NOTHING: Computed = {
   reduced: null,
   traced: null,
   made: null,
+  lettering: [],
   difference: null,
   checks: null,
   warnings: [],
@@ -55,7 +59,7 @@ const NOTHING: Computed = {
 };
 
 /** Messages that bring something to show of a recipe, in the order in which it was computed. */
-const RESULTS: ReadonlySet<ComputeMessage["type"]> = new Set(["prepared", "reduced", "traced"]);
+const RESULTS: ReadonlySet<ComputeMessage["type"]> = new Set(["prepared", "reduced", "traced", "lettered"]);
 
 function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answered" | "refused" }>): Computed {
   switch (message.type) {
@@ -77,6 +81,8 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
         made: state.made?.map((one, i) => ({ ...one, report: message.reports[i] ?? one.report })) ?? null,
         warnings: message.warnings,
       };
+    case "lettered":
+      return { ...state, lettering: message.views };
     case "checked":
       return { ...state, checks: message.view };
     case "compared":

@@ -1,5 +1,6 @@
 // Shapes on the bench: the traced picture, how far its curves are from the source, and a simplification that is tried.
 import { useCallback, useMemo, useState } from "react";
+import type { LetteringView } from "../../compute/messages.ts";
 import { STEP_NAMES } from "../../job/step-names.ts";
 import type { TableTool } from "../../light-table/tool.ts";
 import { count } from "../count.ts";
@@ -28,6 +29,8 @@ const TOOLS: Readonly<Record<HandMode, (desk: HandDesk) => TableTool>> = {
 };
 const toolOf = (desk: HandDesk) => TOOLS[desk.mode](desk);
 
+const NO_LETTERING: readonly LetteringView[] = [];
+
 export const shapesScreen: StepScreen = {
   id: "shapes",
   title: STEP_NAMES.shapes,
@@ -44,13 +47,18 @@ export const shapesScreen: StepScreen = {
     const isByHand = desk.section === "hand";
     const hand = useHandDesk(isByHand ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
     const isLettering = desk.section === "lettering";
-    const lettering = useLetteringDesk(isLettering ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
+    const lettering = useLetteringDesk(
+      isLettering ? (traced?.hand ?? null) : null,
+      isLettering ? computed.lettering : NO_LETTERING,
+      prepared?.frame ?? null,
+      mmPerPx,
+    );
     const scene = { prepared, spots: traced?.spots ?? [], garment: recipe.artwork.garment };
     const handMarks = isByHand && traced?.hand ? handLayers(hand) : undefined;
-    const letterMarks = isLettering && traced?.hand ? letteringLayers(lettering, scene) : undefined;
     const tool = () => {
       if (isByHand && traced?.hand) return { tool: toolOf(hand), overlays: [] };
-      if (isLettering && traced?.hand) return { tool: letteringTool(lettering), overlays: [] };
+      if (isLettering && traced?.hand)
+        return { tool: letteringTool(lettering), overlays: letteringLayers(lettering, scene) };
       return shapePicker(desk, change, prepared);
     };
     return {
@@ -62,7 +70,7 @@ export const shapesScreen: StepScreen = {
       },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
-      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? letterMarks ?? handMarks,
+      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? handMarks,
       canFade: !isLettering,
       tool: tool(),
       legend: look === "distance" && deviation ? <DistanceLegend mmPerPx={mmPerPx} /> : null,

@@ -99,7 +99,12 @@ const FIRST_TYPEFACE = { id: "public-sans-700", name: "Public Sans Bold" } as co
 export const nameOfTypeface = ({ family, style }: ListedTypeface) =>
   style === "Regular" ? family : `${family} ${style}`;
 
-export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmPerPx: number): LetteringDesk {
+export function useLetteringDesk(
+  hand: HandView | null,
+  views: readonly LetteringView[],
+  frame: Frame | null,
+  mmPerPx: number,
+): LetteringDesk {
   const [state, setState] = useState<LetteringState>(EMPTY);
   const { entries } = useJob((store) => store.recipe.shapes);
   const edit = useJob((store) => store.edit);
@@ -122,9 +127,8 @@ export function useLetteringDesk(hand: HandView | null, frame: Frame | null, mmP
   };
   return {
     ...state,
-    ...{ faces, mmPerPx, frame, lines, inHand, typefaces, change, isTooMuch, markedPaths },
-    views: hand?.lettering ?? [],
-    view: hand?.lettering.find(({ id }) => id === inHand?.id) ?? null,
+    ...{ faces, views, mmPerPx, frame, lines, inHand, typefaces, change, isTooMuch, markedPaths },
+    view: views.find(({ id }) => id === inHand?.id) ?? null,
     setLine(entry, then = {}) {
       setEntries((old) => old.map((one) => (one.id === entry.id ? entry : one)));
       change(then);
