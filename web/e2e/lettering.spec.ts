@@ -89,7 +89,7 @@ test("the bakery's name is taken away and set again on its arc, changed, in the 
 test("a new line by keyboard: typed, sized, bent, coloured, a letter put right; nothing is lost by a reload", async ({
   page,
 }) => {
-  await openBakery(page);
+  const table = await openBakery(page);
   await page.getByRole("button", { name: "New line" }).focus();
   await page.keyboard.press("Enter");
   await settled(page);
@@ -104,6 +104,14 @@ test("a new line by keyboard: typed, sized, bent, coloured, a letter put right; 
   await page.getByText("Arc under", { exact: true }).click();
   await settled(page);
   await expect(page.getByLabel("Radius", { exact: true })).toBeVisible();
+  // Through three points of a circle of 60 px, 266.7 mm being 360 px.
+  await page.getByRole("button", { name: "Arc through three points" }).click();
+  await table.click(120, 200);
+  await table.click(180, 140);
+  await expect(page.getByText("2 of 3 points")).toBeVisible();
+  await table.click(240, 200);
+  await settled(page);
+  await expect(page.getByLabel("Radius", { exact: true })).toHaveValue(/^44\.[345]/);
   await page.getByLabel("A line round them").check();
   await page.getByLabel("A shadow").check();
   await settled(page);

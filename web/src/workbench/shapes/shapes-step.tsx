@@ -39,12 +39,7 @@ export function ShapesStep({ computed, ask, mmPerPx, desk, hand, lettering, size
   useEscape(() => {
     change({ trying: null });
     hand.letGo();
-    lettering.change({
-      entryId: null,
-      letter: null,
-      drag: null,
-      way: lettering.way === "edge" ? "set" : lettering.way,
-    });
+    lettering.letGo();
   });
   return (
     <Panel isDone={desk.trying === null && desk.section !== "hand" && desk.section !== "lettering"}>

@@ -13,8 +13,8 @@ import { nextEntryId } from "../../areas/entry-ids.ts";
 import { shapeAt } from "../by-hand/pieces-tool.ts";
 import { baselineToEntry, perPrepared, toClient } from "./places.ts";
 
-/** What a press on the table does: works on lines, marks old letters, or picks the edge that letters stand along. */
-export type LetteringWay = "set" | "mark" | "edge";
+/** What a press on the table does: works on lines, marks old letters, picks the edge that letters stand along, or one of three points of an arc. */
+export type LetteringWay = "set" | "mark" | "edge" | "points";
 
 /** What a line can be taken hold of by, and its picked letter. */
 export type GripKind =
@@ -44,6 +44,8 @@ interface LetteringState {
   readonly markedSpots: readonly string[];
   /** What the marked letters say. */
   readonly says: string;
+  /** Of three points of an arc, those that are picked. */
+  readonly points: readonly Point[];
   /** Outlines of a proposal that is looked at. */
   readonly tried: readonly CubicPath[];
   readonly drag: LetteringDrag | null;
@@ -61,6 +63,7 @@ const EMPTY: LetteringState = {
   marked: [],
   markedSpots: [],
   says: "",
+  points: [],
   tried: [],
   drag: null,
   over: null,
@@ -78,6 +81,8 @@ export interface LetteringDesk extends LetteringState {
   readonly view: LetteringView | null;
   readonly typefaces: readonly ListedTypeface[];
   change(part: Partial<LetteringState>): void;
+  /** Leaves what is being picked on the table; if nothing is, the line. */
+  letGo(): void;
   setLine(entry: LetteringEntry, then?: Partial<LetteringState>): void;
   removeLine(id: string): void;
   /** A new line where nothing is yet, in the middle of the picture. */
@@ -129,6 +134,11 @@ export function useLetteringDesk(
     ...state,
     ...{ faces, views, mmPerPx, frame, lines, inHand, typefaces, change, isTooMuch, markedPaths },
     view: views.find(({ id }) => id === inHand?.id) ?? null,
+    letGo() {
+      const isPicking = state.way === "edge" || state.way === "points";
+      if (isPicking) change({ way: "set", points: [], drag: null });
+      else change({ entryId: null, letter: null, drag: null });
+    },
     setLine(entry, then = {}) {
       setEntries((old) => old.map((one) => (one.id === entry.id ? entry : one)));
       change(then);

@@ -26,7 +26,7 @@ interface Scene {
 }
 
 export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment }: Scene): TableLayer[] {
-  const { views, view, way, drag, markedPaths, tried, letter, over } = desk;
+  const { views, view, way, points, drag, markedPaths, tried, letter, over } = desk;
   const fade = way === "mark" ? 0 : desk.fade;
   const colourOf = (spotId: string | null) => {
     const spot = spots.find(({ id }) => id === spotId);
@@ -74,7 +74,7 @@ export function letteringLayers(desk: LetteringDesk, { prepared, spots, garment 
     ...marks,
     ...proposed,
     ...box,
-    { kind: "grips", points: grips },
+    { kind: "grips", points: way === "points" ? points : grips },
     ...(named && view
       ? [
           {

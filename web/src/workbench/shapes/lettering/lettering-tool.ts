@@ -14,6 +14,7 @@ import {
   reversePath,
   segmentCount,
 } from "@plain-palette/core/geometry";
+import { arcThrough } from "@plain-palette/core/lettering";
 import type { Point } from "@plain-palette/core/raster";
 import type { LetteringView } from "../../../compute/messages.ts";
 import { addPoint, type TableTool } from "../../../light-table/tool.ts";
@@ -30,6 +31,7 @@ const HINTS = {
   set: "Click a line of lettering, then drag it or its grips; a click on one of its letters picks that letter.",
   mark: "Drag round the old letters; a click adds one or takes it off.",
   edge: "Click beside an edge: letters stand along it, on the side that was clicked.",
+  points: "Click where the arc begins, a place on its way, and where it ends.",
 } as const;
 
 export function letteringTool(desk: LetteringDesk): TableTool {
@@ -40,6 +42,7 @@ export function letteringTool(desk: LetteringDesk): TableTool {
     onPress(event) {
       const at = { x: event.x, y: event.y };
       if (way === "edge") standAlong(desk, at, NEAR_PX * 4 * event.unitsPerPx);
+      else if (way === "points") pickPoint(desk, at);
       else if (way === "mark") change({ drag: { from: at, to: at, holds: beginMark(desk.marksBy, at) } });
       else press(desk, at, NEAR_PX * event.unitsPerPx);
     },
@@ -233,6 +236,16 @@ function standAlong(desk: LetteringDesk, at: Point, reach: number): void {
     gap: 0,
   } as const;
   desk.setLine({ ...inHand, baseline: baselineToEntry(baseline, frame), align: "middle" }, { way: "set" });
+}
+
+/** The line in hand stands on the arc through three points. */
+function pickPoint({ inHand, frame, points, change, setLine }: LetteringDesk, at: Point): void {
+  const [from, over] = points;
+  if (!from || !over) change({ points: [...points, at] });
+  else if (inHand && frame) {
+    const baseline = baselineToEntry(arcThrough(from, over, at), frame);
+    setLine({ ...inHand, baseline, align: "middle" }, { way: "set", points: [] });
+  }
 }
 
 /** Where along a path a place on it is, as a share of its length. */

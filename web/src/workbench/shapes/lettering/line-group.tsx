@@ -198,6 +198,16 @@ function BaselineFields({ desk, entry }: { desk: LetteringDesk; entry: Lettering
           Click beside the edge it should stand along. <Button onClick={() => change({ way: "set" })}>Leave it</Button>
         </p>
       )}
+      {way === "points" ? (
+        <p role="status" className="pt-1 text-xs">
+          {desk.points.length} of 3 points: where it begins, on its way, where it ends.{" "}
+          <Button onClick={() => change({ way: "set", points: [] })}>Leave it</Button>
+        </p>
+      ) : (
+        <Button className="mt-1" onClick={() => change({ way: "points", points: [] })}>
+          Arc through three points
+        </Button>
+      )}
       {baseline.kind === "line" ? (
         <>
           <NumberField
