@@ -119,15 +119,19 @@ function below({ cos, sin, bend }: Reading, x: number, y: number): number {
   return radius > 0 ? radius - d : radius + d;
 }
 
+/** Rows above and below the line of reading that are counted; what lies farther off falls into the last. */
+const ROWS = 512;
+const counts = new Int32Array(2 * ROWS + 1);
+
 /** Sum of the squares of how much ink lies in each row. */
 function sharpnessOf({ x, y }: Ink, reading: Reading, row: number): number {
-  const rows = new Map<number, number>();
-  x.forEach((px, i) => {
-    const k = Math.round(below(reading, px, y[i]) / row);
-    rows.set(k, (rows.get(k) ?? 0) + 1);
-  });
+  counts.fill(0);
+  for (let i = 0; i < x.length; i++) {
+    const k = Math.round(below(reading, x[i], y[i]) / row);
+    counts[ROWS + Math.max(-ROWS, Math.min(ROWS, k))]++;
+  }
   let sum = 0;
-  for (const count of rows.values()) sum += count * count;
+  for (let k = 0; k < counts.length; k++) sum += counts[k] * counts[k];
   return sum;
 }
 
