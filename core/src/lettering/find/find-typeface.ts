@@ -43,7 +43,7 @@ export function tryOn(
       .slice(0, 1)
       .map(({ pose }) => measured(settle(pose, sampled, old, FINE).pose, sampled, old));
     if (!best) return null;
-    return { id: typeface.id, overlap: best.overlap, lettering: letteringOf(best.pose, text, typeface, old) };
+    return { id: typeface.id, overlap: best.overlap, lettering: letteringOf(best.pose, text, typeface, sampled, old) };
   };
 }
 
@@ -52,7 +52,13 @@ function measured(pose: Pose, text: SampledText, old: OldLetters): Fit {
 }
 
 /** From the grid's pixels to the picture's. */
-function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left, top }: OldLetters): Lettering {
+function letteringOf(
+  pose: Pose,
+  text: string,
+  typeface: Typeface,
+  sampled: SampledText,
+  { scale, left, top }: OldLetters,
+): Lettering {
   const { sin, cos } = turn(pose.deg);
   const capHeight = (pose.size * typeface.capHeight) / scale;
   const percent = 100 / typeface.capHeight;
@@ -62,7 +68,7 @@ function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left
       kind: "line",
       at: { x: pose.x / scale + left, y: pose.y / scale + top },
       along: { x: cos, y: sin },
-      radius: Math.abs(pose.bend) < 1e-6 ? null : 1 / (pose.bend * scale),
+      radius: isFlat(pose, sampled) ? null : 1 / (pose.bend * scale),
     },
     capHeight,
     widthPercent: pose.width * 100,
@@ -72,4 +78,12 @@ function letteringOf(pose: Pose, text: string, typeface: Typeface, { scale, left
     align: pose.align,
     nudges: [],
   };
+}
+
+/** Rising by less than this share of an em from end to middle, an arc is a line that was not quite met. */
+const FLAT_EMS = 0.012;
+
+function isFlat({ bend, size, width, spacing }: Pose, { rows }: SampledText): boolean {
+  const ems = Math.max(...rows.map((row) => row.width * width + spacing * Math.max(0, row.letters - 1)));
+  return Math.abs(bend) * size * ems * ems < 8 * FLAT_EMS;
 }

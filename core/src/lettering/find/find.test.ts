@@ -134,6 +134,8 @@ describe("a typeface laid on old letters", () => {
     expect(Math.abs(widthPercent - wanted.widthPercent)).toBeLessThan(4);
     expect(Math.abs(slantDeg - wanted.slantDeg)).toBeLessThan(1.5);
     expect(Math.abs(letterSpacing - wanted.letterSpacing)).toBeLessThan(3);
+    if (wanted.baseline.kind === "line" && wanted.baseline.radius === null)
+      expect(found.lettering.baseline).toMatchObject({ kind: "line", radius: null });
     // Set by what was found, every letter stands where it stood.
     const [was, is] = [wanted, found.lettering].map((one) => setLettering(one, montserrat).letters);
     was.forEach(({ paths: [path] }, k) => {

@@ -252,7 +252,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
 }
 
 /** The entry, or null where it is larger than one may be. */
-function tryEntry(parts: Parameters<typeof makeShapeEntry>[0]): ShapeEntry | null {
+export function tryEntry(parts: Parameters<typeof makeShapeEntry>[0]): ShapeEntry | null {
   try {
     return makeShapeEntry(parts);
   } catch {

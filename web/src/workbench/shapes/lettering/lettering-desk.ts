@@ -10,6 +10,7 @@ import type { HandView, LetteringView } from "../../../compute/messages.ts";
 import { useJob } from "../../../job/use-job.ts";
 import { useTypefaces } from "../../../shop/use-typefaces.ts";
 import { nextEntryId } from "../../areas/entry-ids.ts";
+import { tryEntry } from "../by-hand/hand-desk.ts";
 import { shapeAt } from "../by-hand/pieces-tool.ts";
 import { baselineToEntry, perPrepared, toClient } from "./places.ts";
 
@@ -140,7 +141,9 @@ export function useLetteringDesk(
       else change({ entryId: null, letter: null, drag: null });
     },
     setLine(entry, then = {}) {
-      setEntries((old) => old.map((one) => (one.id === entry.id ? entry : one)));
+      // What a recipe would not take, as a letter dragged far off, stays as it was.
+      const taken = tryEntry(entry);
+      if (taken) setEntries((old) => old.map((one) => (one.id === entry.id ? taken : one)));
       change(then);
     },
     removeLine(id) {

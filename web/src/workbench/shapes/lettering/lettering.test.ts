@@ -67,6 +67,10 @@ describe.each(Object.entries(FRAMES))("lettering on a picture %s", (_, frame) =>
     else expect(back.radius).toBeCloseTo(baseline.radius, 1);
   });
 
+  it("takes an arc that is as good as flat for a line, in numbers that a recipe takes", () => {
+    for (const radius of [400_000, -3e7]) expect(entryOn({ ...LINE, radius }, frame).baseline.kind).toBe("straight");
+  });
+
   /** Each grip, pulled along the way that it can go: in shares of the cap height along the line and up from it. */
   const PULLS: readonly (readonly [GripKind, number, number])[] = [
     ["turn", 0.1, 1.2],

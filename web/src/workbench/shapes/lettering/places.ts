@@ -4,6 +4,8 @@ import type { Baseline } from "@plain-palette/core/lettering";
 import { type Frame, type Homography, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
 import type { LetteringEntry } from "@plain-palette/core/recipe";
 
+/** Arcs of a larger radius, client's pixels, are lines: over 500 px they rise by less than half a pixel. */
+const FLATTEST_PX = 90_000;
 /** Places are kept to a ten-thousandth of a pixel. */
 const fine = (value: number) => Math.round(value * 1e4) / 1e4;
 
@@ -50,6 +52,8 @@ export function baselineToEntry(baseline: Baseline, frame: Frame): LetteringEntr
   const way = wayToClient(frame, at, isOver ? -along.x : along.x, isOver ? -along.y : along.y);
   const angleDeg = Number(((Math.atan2(way.y, way.x) * 180) / Math.PI).toFixed(3));
   const place = toClient(frame, at);
-  if (radius === null) return { kind: "straight", at: place, angleDeg };
-  return { kind: "arc", at: place, angleDeg, radiusPx: fine(radius * perPrepared(frame, at)) };
+  const radiusPx = radius === null ? 0 : fine(radius * perPrepared(frame, at));
+  // What is as flat as that is a line, and a recipe takes no larger number.
+  if (radiusPx === 0 || Math.abs(radiusPx) > FLATTEST_PX) return { kind: "straight", at: place, angleDeg };
+  return { kind: "arc", at: place, angleDeg, radiusPx };
 }
