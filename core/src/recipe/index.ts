@@ -17,6 +17,7 @@ export {
   placeLettering,
   typefacesIn,
 } from "./lettering-entry.ts";
+export { localMap, scaleAt, turnsOver } from "./local-map.ts";
 export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {

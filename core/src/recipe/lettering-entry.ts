@@ -14,7 +14,7 @@ import type { Typefaces } from "../typeface/index.ts";
 import { coordinate, point, z } from "../zod/index.ts";
 import { entry } from "./actions.ts";
 import { curve, lengthPx, side } from "./curves.ts";
-import { localMap, type Matrix, scaleAt } from "./local-map.ts";
+import { localMap, scaleAt, turnsOver } from "./local-map.ts";
 
 /** What may be asked of lettering, where a form has to say the same. */
 export const LETTERING_LIMITS = {
@@ -101,21 +101,17 @@ function placeBaseline(baseline: LetteringEntry["baseline"], toPrepared: Homogra
     const path = Float64Array.from(mapLine(toPrepared, baseline.curve));
     const gap = baseline.gapPx * scale;
     // Turned over, what was above a curve is above its reverse.
-    if (turnsOver(localMap(toPrepared, { x: baseline.curve[0], y: baseline.curve[1] })))
+    if (turnsOver(toPrepared, { x: baseline.curve[0], y: baseline.curve[1] }))
       return { kind: "curve", path: reversePath(path), share: 1 - baseline.share, gap };
     return { kind: "curve", path, share: baseline.share, gap };
   }
   const { sin, cos } = turn(baseline.angleDeg);
   const near = localMap(toPrepared, baseline.at);
   const [x, y] = [near[0] * cos + near[1] * sin, near[2] * cos + near[3] * sin];
-  const length = (lengthOf(x, y) || 1) * (turnsOver(near) ? -1 : 1);
+  const length = (lengthOf(x, y) || 1) * (turnsOver(toPrepared, baseline.at) ? -1 : 1);
   const along = { x: x / length, y: y / length };
   const radius = baseline.kind === "arc" && baseline.radiusPx !== 0 ? baseline.radiusPx * scale : null;
   return { kind: "line", at: mapPoint(toPrepared, baseline.at), along, radius };
-}
-
-function turnsOver([a, b, c, d]: Matrix): boolean {
-  return a * d - b * c < 0;
 }
 
 /** The entry as what is laid into the map, in the pixels of the prepared picture. */

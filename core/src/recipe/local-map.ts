@@ -24,3 +24,9 @@ export function inverse([a, b, c, d]: Matrix): Matrix {
   const by = a * d - b * c;
   return [d / by, -b / by, -c / by, a / by];
 }
+
+/** Whether a map turns what is near a place over, as a mirror does. */
+export function turnsOver(map: Homography, at: Point): boolean {
+  const [a, b, c, d] = localMap(map, at);
+  return a * d - b * c < 0;
+}

@@ -1,1 +1,1 @@
-export { readShippedFiles, shippedTypefaces } from "./shipped-files.ts";
+export { readShippedFile, readShippedFiles, shippedTypefaces } from "./shipped-files.ts";

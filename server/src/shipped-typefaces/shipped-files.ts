@@ -89,10 +89,16 @@ const MOST_BYTES = 2 ** 24;
 export async function readShippedFiles(id: string): Promise<Uint8Array[] | null> {
   const found = shipped().get(id);
   if (!found) return null;
-  return Promise.all(
-    found.paths.map(async (path) => {
-      const bytes = await readFile(path);
-      return path.endsWith(".woff") ? unpackWoff(bytes, MOST_BYTES) : bytes;
-    }),
-  );
+  return Promise.all(found.paths.map(readOne));
+}
+
+/** One of them, by its number from 0; null where there is none. */
+export async function readShippedFile(id: string, number: number): Promise<Uint8Array | null> {
+  const path = shipped().get(id)?.paths[number];
+  return path === undefined ? null : readOne(path);
+}
+
+async function readOne(path: string): Promise<Uint8Array> {
+  const bytes = await readFile(path);
+  return path.endsWith(".woff") ? unpackWoff(bytes, MOST_BYTES) : bytes;
 }

@@ -47,8 +47,8 @@ export function typefaceRoutes(typefaces: TypefaceStore, compute: Compute): Rout
 
   // Plain tables, so that page and server set the same outlines from the same bytes.
   router.get("/typefaces/:id/files/:number", async (request, response) => {
-    const files = await typefaces.files(request.params.id);
-    const bytes = files?.[z.coerce.number().int().min(0).parse(request.params.number)];
+    const number = z.coerce.number().int().min(0).parse(request.params.number);
+    const bytes = await typefaces.file(request.params.id, number);
     if (!bytes) throw notFound("This typeface");
     response.set("Cache-Control", A_DAY).type("font/sfnt").send(Buffer.from(bytes));
   });

@@ -3,12 +3,14 @@ import type { ListedTypeface, TypefaceKind } from "@plain-palette/contract";
 import type { DataSource } from "typeorm";
 import { TypefaceEntity, type TypefaceRow } from "../database/index.ts";
 import type { ReadFont } from "../intake/index.ts";
-import { readShippedFiles, shippedTypefaces } from "../shipped-typefaces/index.ts";
+import { readShippedFile, readShippedFiles, shippedTypefaces } from "../shipped-typefaces/index.ts";
 
 export interface TypefaceStore {
   list(): Promise<ListedTypeface[]>;
   /** Font files (sfnt), also of one that was put away: jobs may be set in it. Null: there never was one of this id. */
   files(id: string): Promise<Uint8Array[] | null>;
+  /** One of them, by its number from 0. */
+  file(id: string, number: number): Promise<Uint8Array | null>;
   /** Adds one; one that was put away comes back. */
   add(font: ReadFont, fileName: string, kind: TypefaceKind): Promise<ListedTypeface>;
   /** Null for one that is not the shop's own. */
@@ -19,6 +21,8 @@ export interface TypefaceStore {
 
 export function makeTypefaceStore({ manager }: DataSource): TypefaceStore {
   const find = (id: string) => manager.findOneBy(TypefaceEntity, { id });
+  const ownFile = async (id: string) =>
+    (await manager.findOne(TypefaceEntity, { where: { id }, select: { id: true, bytes: true } }))?.bytes ?? null;
   return {
     async list() {
       const own = await manager.find(TypefaceEntity, {
@@ -30,8 +34,11 @@ export function makeTypefaceStore({ manager }: DataSource): TypefaceStore {
     async files(id) {
       const shipped = await readShippedFiles(id);
       if (shipped) return shipped;
-      const row = await manager.findOne(TypefaceEntity, { where: { id }, select: { id: true, bytes: true } });
-      return row && [row.bytes];
+      const own = await ownFile(id);
+      return own && [own];
+    },
+    async file(id, number) {
+      return (await readShippedFile(id, number)) ?? (number === 0 ? ownFile(id) : null);
     },
     async add({ hash, sfnt, facts }, fileName, kind) {
       const { family, style, scripts, fsType } = facts;

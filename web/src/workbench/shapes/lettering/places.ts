@@ -1,8 +1,8 @@
 // From prepared pixels, in which lettering is handled, to the client's, in which it is kept.
 import { reversePath } from "@plain-palette/core/geometry";
 import type { Baseline } from "@plain-palette/core/lettering";
-import { type Frame, type Homography, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
-import type { LetteringEntry } from "@plain-palette/core/recipe";
+import { type Frame, mapLine, mapPoint, type Point } from "@plain-palette/core/raster";
+import { type LetteringEntry, localMap, scaleAt, turnsOver } from "@plain-palette/core/recipe";
 
 /** Arcs of a larger radius, client's pixels, are lines: over 500 px they rise by less than half a pixel. */
 const FLATTEST_PX = 90_000;
@@ -14,27 +14,15 @@ export function toClient({ toSource }: Frame, at: Point): Point {
   return { x: fine(x), y: fine(y) };
 }
 
-/** How a way of a pixel is mapped at a place: along x, and along y. */
-function ways(map: Homography, { x, y }: Point) {
-  const [at, right, down] = [mapPoint(map, { x, y }), mapPoint(map, { x: x + 1, y }), mapPoint(map, { x, y: y + 1 })];
-  return { right: { x: right.x - at.x, y: right.y - at.y }, down: { x: down.x - at.x, y: down.y - at.y } };
-}
-
 /** Client's pixels to a prepared one at a place. */
 export function perPrepared({ toSource }: Frame, at: Point): number {
-  const { right, down } = ways(toSource, at);
-  return Math.sqrt(Math.abs(right.x * down.y - right.y * down.x));
+  return scaleAt(toSource, at);
 }
 
 /** A way on the table in the client's pixels. */
 export function wayToClient({ toSource }: Frame, at: Point, dx: number, dy: number): Point {
-  const { right, down } = ways(toSource, at);
-  return { x: right.x * dx + down.x * dy, y: right.y * dx + down.y * dy };
-}
-
-function turnsOver(map: Homography, at: Point): boolean {
-  const { right, down } = ways(map, at);
-  return right.x * down.y - right.y * down.x < 0;
+  const [a, b, c, d] = localMap(toSource, at);
+  return { x: a * dx + b * dy, y: c * dx + d * dy };
 }
 
 /** A baseline as an entry keeps it. Text reads to the right however the picture was turned over. */
