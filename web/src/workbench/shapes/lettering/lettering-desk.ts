@@ -180,6 +180,9 @@ export function useLetteringDesk(
   };
 }
 
+/** Letters found to be that near to upright (degrees) and to their own width (percent) were drawn so. */
+const NEAR_USUAL = 0.8;
+
 /** The settings of an entry for lettering that is set in prepared pixels; numbers as a person would type them. */
 function settingsOf(
   { text, baseline, capHeight, widthPercent, slantDeg, letterSpacing, lineSpacing, align }: Lettering,
@@ -190,8 +193,8 @@ function settingsOf(
   return {
     ...{ text, align, baseline: baselineToEntry(baseline, frame) },
     capPx: Number((capHeight * perPrepared(frame, at)).toFixed(3)),
-    widthPercent: round(widthPercent),
-    slantDeg: round(slantDeg),
+    widthPercent: Math.abs(widthPercent - 100) < NEAR_USUAL ? 100 : round(widthPercent),
+    slantDeg: Math.abs(slantDeg) < NEAR_USUAL ? 0 : round(slantDeg),
     letterSpacing: round(letterSpacing),
     lineSpacing: Math.round(Math.max(LETTERING_LIMITS.lineSpacing.min, lineSpacing)),
   };
