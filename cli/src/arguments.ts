@@ -23,7 +23,7 @@ const PROCESSES = allProcesses();
 const PROCESS_OPTIONS = PROCESSES.flatMap(({ shellOptions }) => shellOptions);
 const PROCESS_USAGE = PROCESS_OPTIONS.map((one) => `[--${one.name}${one.kind === "flag" ? "" : ` ${one.example}`}]`);
 
-export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${PROCESS_USAGE.join(" ")} [--tolerance 0.2] [--font FILE]... [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
+export const USAGE = `usage: npm run -s separate -- FILE... [--recipe FILE] [--background away|keep] [--colours N|auto] [--width 10.5in] [--garment '#1d2a44'] [--process ${PROCESSES.map(({ id }) => id).join("|")}] ${PROCESS_USAGE.join(" ")} [--tolerance 0.2] [--font FILE]... [--motif FILE]... [--shapes svg,pdf,eps,dxf] [--stacked] [--per-colour] [--out DIR]`;
 
 /** A wrong call; the message says what is wrong with it. `needsUsage`: the call as a whole is not understood. */
 export class UsageError extends Error {
@@ -44,6 +44,7 @@ export interface SeparateArguments {
   readonly takesBackground: boolean;
   /** Font files that lettering is set in, beside those that are shipped. */
   readonly fonts: readonly string[];
+  readonly motifs: readonly string[];
   readonly shapes: ShapeWishes;
 }
 
@@ -62,6 +63,7 @@ const OPTIONS = {
   process: { type: "string" },
   tolerance: { type: "string" },
   font: { type: "string", multiple: true, default: [] as string[] },
+  motif: { type: "string", multiple: true, default: [] as string[] },
   shapes: { type: "string", default: "svg" },
   stacked: { type: "boolean", default: false },
   "per-colour": { type: "boolean", default: false },
@@ -83,6 +85,7 @@ export function readArguments(argv: readonly string[]): SeparateArguments {
     recipe,
     takesBackground,
     fonts: values.font,
+    motifs: values.motif,
     shapes: { formats, stacking, isPerColour: values["per-colour"] },
   };
 }

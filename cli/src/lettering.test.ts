@@ -9,6 +9,7 @@ import { boundsOfAll, type CubicPath, flattenPath, isInLine } from "@plain-palet
 import { type FoundTypeface, setLettering, tryOn } from "@plain-palette/core/lettering";
 import { makeRaster, type Raster } from "@plain-palette/core/raster";
 import {
+  EMPTY_LIBRARY,
   type LetteringEntry,
   makeRecipe,
   makeResultCache,
@@ -56,7 +57,7 @@ function run(recipe: Recipe, raster: Raster) {
 }
 
 function runAll(recipe: Recipe, raster: Raster) {
-  const cache = makeResultCache(typefaces);
+  const cache = makeResultCache({ ...EMPTY_LIBRARY, typefaces });
   for (const step of runSteps({ key: `${raster.width}`, raster }, recipe, cache))
     if (!["prepare", "find", "reduce", "assign", "read", "trace", "edit"].includes(step.name)) break;
   return cache;

@@ -5,6 +5,7 @@ import { processOf } from "@plain-palette/core/processes";
 import { proposeBackground, type Raster } from "@plain-palette/core/raster";
 import {
   garmentRgb,
+  type Library,
   listOutputs,
   makeCommonFiles,
   makePrepareCache,
@@ -17,17 +18,14 @@ import {
   runSteps,
   type ShapeWishes,
 } from "@plain-palette/core/recipe";
-import type { Typefaces } from "@plain-palette/core/typeface";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
-import { openFonts } from "./fonts.ts";
+import { type LibraryFiles, openLibrary } from "./library.ts";
 import { type OutputFile, writeWhole } from "./output-folder.ts";
 
 /** What the shell asks for beside the files. */
-export interface SeparateWishes {
+export interface SeparateWishes extends LibraryFiles {
   readonly recipe: Recipe;
   readonly takesBackground: boolean;
-  /** Font files of the shop's own typefaces. */
-  readonly fonts: readonly string[];
   readonly shapes: ShapeWishes;
 }
 
@@ -35,7 +33,7 @@ export interface SeparateWishes {
 export async function separateFile(
   file: string,
   folder: string,
-  { recipe: wanted, takesBackground, fonts, shapes }: SeparateWishes,
+  { recipe: wanted, takesBackground, fonts, motifs, shapes }: SeparateWishes,
   now: Date,
 ): Promise<readonly string[]> {
   const timings: Record<string, number> = {};
@@ -43,8 +41,8 @@ export async function separateFile(
   const { raster, notes } = await decodeArtwork(await readFile(file), wanted.artwork);
   const { recipe, note } = takesBackground ? withoutBackground(raster, wanted) : { recipe: wanted, note: [] };
   timings.decode = performance.now() - started;
-  const typefaces = await openFonts(recipe, fonts);
-  const results = runTimed({ key: file, raster }, recipe, typefaces, timings);
+  const library = await openLibrary(recipe, { fonts, motifs });
+  const results = runTimed({ key: file, raster }, recipe, library, timings);
 
   const beforeFiles = performance.now();
   const facts = {
@@ -87,10 +85,10 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
 function runTimed(
   artwork: Parameters<typeof runSteps>[0],
   recipe: Recipe,
-  typefaces: Typefaces,
+  library: Library,
   timings: Record<string, number>,
 ): Results {
-  const steps = runSteps(artwork, recipe, makeResultCache(typefaces));
+  const steps = runSteps(artwork, recipe, makeResultCache(library));
   let step = steps.next();
   while (!step.done) {
     const { part } = step.value;

@@ -21,6 +21,25 @@ export {
   type ShopPlacement,
   shopPlacementSchema,
 } from "./jobs.ts";
+export {
+  type KeptMotif,
+  keptMotifSchema,
+  type ListedMotif,
+  listedMotifSchema,
+  type MotifCreate,
+  type MotifDetail,
+  type MotifEdition,
+  type MotifPage,
+  type MotifPatch,
+  type MotifSearch,
+  motifCreateSchema,
+  motifDetailSchema,
+  motifEditionSchema,
+  motifImportSchema,
+  motifPageSchema,
+  motifPatchSchema,
+  motifSearchSchema,
+} from "./motifs.ts";
 export { type Problem, problemSchema } from "./problem.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";
 export {

@@ -5,6 +5,7 @@ import { readConfig } from "./config.ts";
 import { connectDatabase } from "./database/index.ts";
 import { makeApp } from "./http/index.ts";
 import { makeJobStore } from "./jobs/index.ts";
+import { makeMotifStore } from "./motifs/index.ts";
 import { makePlacementStore } from "./placements/index.ts";
 import { makeRunStore, startRunner } from "./runs/index.ts";
 import { makeShelfStore } from "./shelf/index.ts";
@@ -17,9 +18,10 @@ const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
 const shelf = makeShelfStore(database);
 const typefaces = makeTypefaceStore(database);
+const motifs = makeMotifStore(database);
 const runs = makeRunStore(database);
-const runner = startRunner(database, { jobs, runs, typefaces }, compute);
-const server = makeApp({ jobs, runs, placements, shelf, typefaces, compute, webRoot: config.WEB_ROOT }).listen(
+const runner = startRunner(database, { jobs, runs, typefaces, motifs }, compute);
+const server = makeApp({ jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot: config.WEB_ROOT }).listen(
   config.PORT,
   config.HOST,
   (error) => {

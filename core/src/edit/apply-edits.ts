@@ -7,7 +7,7 @@ import { brushLines } from "./brush-lines.ts";
 import { changeLines } from "./change-lines.ts";
 import { type Edit, LOST, TANGLED } from "./edits.ts";
 import { makeRound } from "./make-round.ts";
-import { movePieces } from "./move-pieces.ts";
+import { findPieces, movePieces, spotsAround } from "./move-pieces.ts";
 
 /** An edit with the name by which it is told of. */
 export interface NamedEdit {
@@ -110,15 +110,20 @@ function holedBelow(drawing: Drawing, paths: readonly CubicPath[]): Drawing {
   return { ...drawing, below };
 }
 
-function layStack(drawing: Drawing, { layers }: Extract<Edit, { kind: "stack" }>): Drawing | string {
+function layStack(drawing: Drawing, { layers, over = [] }: Extract<Edit, { kind: "stack" }>): Drawing | string {
+  const gone = findPieces(drawing, over);
+  if (!gone) return LOST;
+  const around = spotsAround(drawing, gone);
   const top = (windings: readonly number[]) => layers.findLastIndex((_, k) => windings[k] !== 0);
   let isAnywhere = false;
   const laid = layOutlines(drawing, {
     laid: layers.map(({ paths }) => ({ paths, isHeld: true })),
-    decide: ({ windings, spotId }) => {
+    decide: ({ face, windings, spotId }) => {
       const layer = layers[top(windings)];
       isAnywhere ||= layer !== undefined;
-      return layer ? layer.spotId : spotId;
+      if (layer) return layer.spotId;
+      const surrounding = around.get(face);
+      return surrounding === undefined ? spotId : surrounding;
     },
   });
   if (laid === null) return TANGLED;

@@ -35,6 +35,8 @@ export type Edit =
   | {
       readonly kind: "stack";
       readonly layers: readonly { readonly paths: readonly CubicPath[]; readonly spotId: string | null }[];
+      /** Shapes, with what they enclose, taken away before. */
+      readonly over?: readonly ShapePick[];
     }
   /** One that cannot be made, and why. */
   | { readonly kind: "none"; readonly reason: string }

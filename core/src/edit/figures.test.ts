@@ -2,8 +2,7 @@ import { describe, expect, it } from "vitest";
 import { asCircle, boundsOfAll, flattenPath, pathArea, segmentCount } from "../geometry/index.ts";
 import { areasBy } from "../lay/lay.test.support.ts";
 import { wholeFrame } from "../raster/index.ts";
-import { makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
-import { NO_TYPEFACES } from "../typeface/index.ts";
+import { EMPTY_LIBRARY, makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
 import { calmLine, type Figure, figurePaths, turn } from "./index.ts";
 
 const at = { x: 60, y: 50 };
@@ -95,7 +94,7 @@ describe("a held measure", () => {
         scaleRecipe(recipe, factor).shapes.entries,
         wholeFrame(400 * factor, 300 * factor),
         mmPerPx,
-        NO_TYPEFACES,
+        EMPTY_LIBRARY,
       );
       const circle = edit.kind === "lay" ? asCircle(edit.paths[0]) : null;
       expect((circle?.radius ?? 0) * 2 * mmPerPx).toBeCloseTo(3.175, 9);

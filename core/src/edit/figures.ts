@@ -5,6 +5,7 @@ import {
   flattenPath,
   lengthOf,
   mapPath,
+  pathArea,
   polygonPath,
   QUARTER_HANDLE,
   reversePath,
@@ -117,23 +118,81 @@ const FINE_SHARE = 0.004;
 /** Turns of more than this are corners of a stroke: rounded, outside (cosine of 20 degrees). */
 const CORNER_COSINE = 0.94;
 
-/** The area within half a width of a line, with flat ends; round at its corners. */
-export function widenStroke(curve: CubicPath, width: number): CubicPath[] {
+/** How a stroke looks at its corners and its ends (the words of SVG 2, 13.5: bevel is "cut", butt "flat"). */
+export interface StrokeLook {
+  readonly corners: "round" | "cut" | { readonly miterLimit: number };
+  readonly ends: "flat" | "round" | "square";
+}
+
+/** The area within half a width of a line, as overlapping outlines; where it ends where it begins it is closed. */
+export function widenStroke(
+  curve: CubicPath,
+  width: number,
+  { corners, ends }: StrokeLook = { corners: "round", ends: "flat" },
+): CubicPath[] {
   const fine = Math.max(1e-4, width * FINE_SHARE);
-  const clean = dropRepeats(flattenPath(curve, fine));
-  if (clean.length < 4) return [circlePath(clean[0], clean[1], width / 2, false)];
+  const line = dropRepeats(flattenPath(curve, fine));
+  const half = width / 2;
+  if (line.length < 4) return ends === "flat" ? [] : [circlePath(line[0], line[1], half, false)];
   const parts: CubicPath[] = [];
-  const turns: number[] = [];
+  const turns: CubicPath[] = [];
+  const last = line.length / 2 - 1;
+  const isRing = line[0] === line[last * 2] && line[1] === line[last * 2 + 1];
+  // Round the corner at the place of a ring's beginning, too.
+  const turnAt = (i: number) => (i === last ? [...line.slice(-4), line[2], line[3]] : line.slice(i * 2 - 2, i * 2 + 4));
   let first = 0;
-  const last = clean.length / 2 - 1;
   for (let i = 1; i <= last; i++) {
-    const isEnd = i === last;
-    if (!isEnd && !isSharp(clean, i)) continue;
-    parts.push(band(clean.slice(first * 2, i * 2 + 2), width / 2, fine));
-    if (!isEnd) turns.push(i);
+    const isSharpThere = (i < last || isRing) && isSharp(turnAt(i), 1);
+    if (isSharpThere) turns.push(cornerPath(turnAt(i), half, corners));
+    if (i < last && !isSharpThere) continue;
+    parts.push(band(line.slice(first * 2, i * 2 + 2), half, fine));
     first = i;
   }
-  return [...parts, ...turns.map((i) => circlePath(clean[i * 2], clean[i * 2 + 1], width / 2, false))];
+  const caps = isRing || ends === "flat" ? [] : [capPath(line, half, ends), capPath(backwards(line), half, ends)];
+  return [...parts, ...turns, ...caps].map(turnedAsOutline);
+}
+
+/** What fills the outside of a corner between the flat ends of two bands; three points of the line. */
+function cornerPath(
+  [ax, ay, x, y, bx, by]: readonly number[],
+  half: number,
+  corners: StrokeLook["corners"],
+): CubicPath {
+  if (corners === "round") return circlePath(x, y, half, false);
+  const [inX, inY] = unit(x - ax, y - ay);
+  const [outX, outY] = unit(bx - x, by - y);
+  // The outside is on the left of the line where it turns right (y down).
+  const side = inX * outY - inY * outX > 0 ? half : -half;
+  const [fromX, fromY, toX, toY] = [x + inY * side, y - inX * side, x + outY * side, y - outX * side];
+  const cosine = inX * outX + inY * outY;
+  // Length of the corner over the stroke's width (SVG 2, 13.5.5).
+  const miter = Math.sqrt(2 / Math.max(1e-9, 1 + cosine));
+  if (corners === "cut" || miter > corners.miterLimit) return polygonPath([x, y, fromX, fromY, toX, toY]);
+  const [mx, my] = [(fromX + toX) / 2 - x, (fromY + toY) / 2 - y];
+  const reach = (half * miter) / (lengthOf(mx, my) || 1);
+  return polygonPath([x, y, fromX, fromY, x + mx * reach, y + my * reach, toX, toY]);
+}
+
+/** What goes beyond the first point of a line. */
+function capPath([x, y, nextX, nextY]: readonly number[], half: number, ends: "round" | "square"): CubicPath {
+  if (ends === "round") return circlePath(x, y, half, false);
+  const [ux, uy] = unit(x - nextX, y - nextY);
+  const [dx, dy] = [ux * half, uy * half];
+  return polygonPath([x - dy, y + dx, x - dy + dx, y + dx + dy, x + dy + dx, y - dx + dy, x + dy, y - dx]);
+}
+
+function unit(dx: number, dy: number): readonly [number, number] {
+  const length = lengthOf(dx, dy) || 1;
+  return [dx / length, dy / length];
+}
+
+function backwards(line: readonly number[]): number[] {
+  return Array.from({ length: 4 }, (_, k) => line[line.length - 2 - 2 * (k >> 1) + (k & 1)]);
+}
+
+/** Turned as outer rings are: parts that overlap must not cancel each other out. */
+function turnedAsOutline(path: CubicPath): CubicPath {
+  return pathArea(path) > 0 ? reversePath(path) : path;
 }
 
 function dropRepeats(line: readonly number[]): number[] {

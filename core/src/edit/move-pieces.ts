@@ -10,10 +10,9 @@ export type PiecesEdit = Extract<Edit, { kind: "pieces" }>;
 /** The map with the pieces where they were put; or why not. */
 export function movePieces<M extends PlanarMap>(map: M, { picks, stays, placed, over }: PiecesEdit): M | string {
   const faces = findFaces(map, picks);
-  const covered = findFaces(map, over);
-  if (!faces || !covered) return LOST;
+  const gone = findPieces(map, over);
+  if (!faces || !gone) return LOST;
   const pieces = withEnclosed(map, faces);
-  const gone = withEnclosed(map, covered);
   if (stays === "away") for (const face of pieces) gone.add(face);
   const around = spotsAround(map, gone);
   const copies = placed.flatMap((place) => placePieces(map, pieces, place));
@@ -35,8 +34,14 @@ function findFaces(map: PlanarMap, picks: readonly ShapePick[]): number[] | null
   return faces.includes(-1) ? null : faces;
 }
 
+/** The faces of picked shapes with all that they enclose; null where one is not there. */
+export function findPieces(map: PlanarMap, picks: readonly ShapePick[]): Set<number> | null {
+  const faces = findFaces(map, picks);
+  return faces && withEnclosed(map, faces);
+}
+
 /** What takes the place of faces that go, group by group of those that lie beside each other. */
-function spotsAround(map: PlanarMap, gone: ReadonlySet<number>): Map<number, string | null> {
+export function spotsAround(map: PlanarMap, gone: ReadonlySet<number>): Map<number, string | null> {
   const around = new Map<number, string | null>();
   for (const first of gone) {
     if (around.has(first)) continue;

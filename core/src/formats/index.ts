@@ -1,4 +1,5 @@
 export { readCxf3, writeCxf3 } from "./cxf3.ts";
+export { drawMotifSvg, type FiledMotif, readMotifSvg, writeMotifSvg } from "./motif-svg.ts";
 export {
   layShapes,
   oneColour,

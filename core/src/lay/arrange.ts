@@ -12,6 +12,7 @@ import {
 import type { PlanarMap } from "../trace/index.ts";
 import { findCrossings, type PieceCut } from "./crossings.ts";
 import { makePieces, type Piece, pathOfPiece, runsAlong } from "./pieces.ts";
+import { shareStretches } from "./shared-stretches.ts";
 import { cutStrand, openVertices, SNAP_PX, type Strand, type Vertices } from "./strand.ts";
 import { dropDots } from "./tidy.ts";
 import { cutAtTouches } from "./touches.ts";
@@ -51,20 +52,15 @@ export interface Arrangement {
 /** Lays curves among the boundaries of a map. */
 export function arrange(map: PlanarMap, laid: readonly Laid[]): Arrangement {
   const vertices = openVertices(map.vertices);
-  const fresh = laid.flatMap(({ paths, isHeld = false, isCut = false }, outline) =>
-    paths
-      .map(dropDots)
-      .filter(({ length }) => length > 0)
-      .map((path): Strand => ({ path, edge: null, outline: isCut ? -1 : outline, isHeld, isCut, cuts: [] })),
-  );
+  const fresh = freshStrands(laid);
   const region = around(fresh.map(({ path }) => path));
   const old = map.edges.map(
-    (edge): Strand => ({ path: edge.path, edge, outline: -1, isHeld: edge.isHeld, isCut: edge.isCut, cuts: [] }),
+    (edge): Strand => ({ path: edge.path, edge, sides: [], isHeld: edge.isHeld, isCut: edge.isCut, cuts: [] }),
   );
   const near = old.filter(({ path }) => isNear(path, region));
   cutAtTouches(fresh, near, vertices);
   for (const strand of fresh)
-    if (strand.isCut && !isClosed(strand.path))
+    if (!isClosed(strand.path))
       for (const at of [0, segmentCount(strand.path)]) {
         const [x, y] = [strand.path[at * 6], strand.path[at * 6 + 1]];
         cutStrand(strand, at, vertices.at(x, y));
@@ -74,6 +70,20 @@ export function arrange(map: PlanarMap, laid: readonly Laid[]): Arrangement {
   const sides = joinAlong(pieces, makePieces(fresh, vertices, region), laid.length);
   const cuts = findCrossings(pieces, firstLaid, vertices);
   return collectArcs(old, pieces, sides, cuts, vertices, map.vertices.length / 2, laid.length);
+}
+
+/** What is laid as strands: outlines by what they share, cuts as they are. */
+function freshStrands(laid: readonly Laid[]): Strand[] {
+  const rings = laid.flatMap(({ paths, isHeld = false, isCut = false }, outline) =>
+    isCut ? [] : paths.map((path) => ({ path, outline, isHeld })),
+  );
+  const shared = shareStretches(rings).map((one) => ({ ...one, isCut: false }));
+  const cuts = laid.flatMap(({ paths, isHeld = false, isCut = false }) =>
+    isCut ? paths.map((path) => ({ path, isHeld, isCut, sides: [] })) : [],
+  );
+  return [...shared, ...cuts]
+    .map((one): Strand => ({ ...one, path: dropDots(one.path), edge: null, cuts: [] }))
+    .filter(({ path }) => path.length > 0);
 }
 
 function around(paths: readonly CubicPath[]): Bounds {
@@ -113,8 +123,8 @@ function joinAlong(pieces: Piece[], laid: readonly Piece[], outlines: number): S
       enter(piece, own);
       pieces.push(piece);
     }
-    const { outline, isCut } = piece.strand;
-    if (outline >= 0) sides[own].windings[outline] += way;
+    const { sides: along, isCut } = piece.strand;
+    for (const { outline, way: turned } of along) sides[own].windings[outline] += way * turned;
     if (isCut) sides[own].isCut = true;
   }
   return sides;

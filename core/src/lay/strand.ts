@@ -2,6 +2,7 @@
 import type { CubicPath } from "../geometry/index.ts";
 import { segmentCount } from "../geometry/index.ts";
 import type { MapEdge } from "../trace/index.ts";
+import type { OutlineSide } from "./shared-stretches.ts";
 
 /**
  * Places nearer to each other than this are one, px: a fifteenth of a micrometre at full front, and far over what is lost in
@@ -14,8 +15,8 @@ export interface Strand {
   readonly path: CubicPath;
   /** The map's edge that it is; null for what is laid. */
   readonly edge: MapEdge | null;
-  /** The outline that it belongs to; -1 for the map's and for cuts. */
-  readonly outline: number;
+  /** The outlines that it belongs to; none for the map's and for cuts. */
+  readonly sides: readonly OutlineSide[];
   readonly isHeld: boolean;
   readonly isCut: boolean;
   /** Where it is cut, in the order of the path once all are known. A closed strand without cuts stays whole. */

@@ -14,7 +14,9 @@ export function dropDots(path: CubicPath): CubicPath {
   if (out.length === 2) return new Float64Array(0);
   if (out.length === path.length) return path;
   const isClosed = path[0] === path[path.length - 2] && path[1] === path[path.length - 1];
-  if (isClosed) [out[out.length - 2], out[out.length - 1]] = [out[0], out[1]];
+  const n = path.length;
+  // Whatever was left out, it ends where it ended: others may begin there.
+  [out[out.length - 2], out[out.length - 1]] = isClosed ? [out[0], out[1]] : [path[n - 2], path[n - 1]];
   const tidy = Float64Array.from(out);
   // Straight segments whose ends have moved a little are straight still.
   for (let s = 0; s < segmentCount(tidy); s++) straighten(tidy, s);

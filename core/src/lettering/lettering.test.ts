@@ -5,10 +5,10 @@ import { applyEdits } from "../edit/index.ts";
 import { boundsOfAll, flattenPath, lengthOf, nearestOnPath } from "../geometry/index.ts";
 import { areasBy, expectPlanar, spotArea } from "../lay/lay.test.support.ts";
 import { wholeFrame } from "../raster/index.ts";
-import { makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
+import { EMPTY_LIBRARY, makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
 import { renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
 import { spotPaths } from "../trace/index.ts";
-import { NO_TYPEFACES, openTypeface, unpackWoff } from "../typeface/index.ts";
+import { openTypeface, unpackWoff } from "../typeface/index.ts";
 import { arcThrough, type Lettering, letterLayers, type SetLettering, setLettering } from "./index.ts";
 
 const woff = (name: string) =>
@@ -153,7 +153,10 @@ describe("lettering in the map", () => {
   const typefaces = { get: (id: string) => [oswald, pacifico].find((one) => one.id === id) ?? null };
   const layIn = (parts: object, factor = 1) => {
     const recipe = scaleRecipe(makeRecipe({ shapes: { entries: [{ ...entry, ...parts }] } }), factor);
-    return placeEdits(recipe.shapes.entries, wholeFrame(400 * factor, 200 * factor), 0.25, typefaces);
+    return placeEdits(recipe.shapes.entries, wholeFrame(400 * factor, 200 * factor), 0.25, {
+      ...EMPTY_LIBRARY,
+      typefaces,
+    });
   };
   it.each([{}, { typeface: { id: "pacifico-400", name: "Pacifico" } }])(
     "takes its place, layer over layer %j",
@@ -203,7 +206,7 @@ describe("lettering in the map", () => {
       makeRecipe({ shapes: { entries: [entry] } }).shapes.entries,
       wholeFrame(400, 200),
       0.25,
-      NO_TYPEFACES,
+      EMPTY_LIBRARY,
     );
     expect(applyEdits(sea, gone).misfits.get("words")).toContain("is set in Oswald, which is not here");
     expect(applyEdits(sea, layIn({ text: " " })).misfits.get("words")).toContain("no letters");

@@ -14,9 +14,8 @@ import {
 } from "../reduce/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
 import { type Drawing, fitShapes, readShapes, type ShapesReading } from "../trace/index.ts";
-import { NO_TYPEFACES, type Typefaces } from "../typeface/index.ts";
 import { placeCorrections } from "./corrections.ts";
-import { typefacesIn } from "./lettering-entry.ts";
+import { EMPTY_LIBRARY, type Library, missingOf } from "./library.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
 import { haveMeasures, placeEdits } from "./shape-entries.ts";
@@ -60,12 +59,11 @@ export interface ResultCache {
   readonly prepare: PrepareCache;
   /** By process. */
   readonly makers: Map<string, Maker>;
-  /** What lettering is set in. */
-  readonly typefaces: Typefaces;
+  readonly library: Library;
 }
 
-export function makeResultCache(typefaces: Typefaces = NO_TYPEFACES): ResultCache {
-  return { kept: {}, prepare: makePrepareCache(), makers: new Map(), typefaces };
+export function makeResultCache(library: Library = EMPTY_LIBRARY): ResultCache {
+  return { kept: {}, prepare: makePrepareCache(), makers: new Map(), library };
 }
 
 /** What the steps work with. `focusId` is the action being tuned, whose before and after the prepared picture then has. */
@@ -74,7 +72,7 @@ interface Work {
   readonly recipe: Recipe;
   readonly focusId: string | null;
   readonly prepareCache: PrepareCache;
-  readonly typefaces: Typefaces;
+  readonly library: Library;
 }
 
 /** The steps in their order. */
@@ -157,17 +155,17 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 5,
     part: "trace",
     from: ["trace"],
-    reads: ({ recipe, typefaces }, get) => {
+    reads: ({ recipe, library }, get) => {
       const { entries } = recipe.shapes;
       return [
         entries.filter(({ isOn }) => isOn),
         haveMeasures(entries) ? mmPerPixel(recipe, get("prepare").raster) : null,
-        typefacesIn(entries).filter((id) => typefaces.get(id) === null),
+        missingOf(entries, library),
       ];
     },
-    compute: ({ recipe, typefaces }, get, last) => {
+    compute: ({ recipe, library }, get, last) => {
       const { raster, frame } = get("prepare");
-      const edits = placeEdits(recipe.shapes.entries, frame, mmPerPixel(recipe, raster), typefaces);
+      const edits = placeEdits(recipe.shapes.entries, frame, mmPerPixel(recipe, raster), library);
       return applyEdits(get("trace"), edits, last?.memory ?? null);
     },
   },
@@ -188,10 +186,10 @@ export function processesIn({ process, colours }: Recipe): readonly Process[] {
 export function* runSteps(
   artwork: Artwork,
   recipe: Recipe,
-  { kept, prepare: prepareCache, makers, typefaces }: ResultCache,
+  { kept, prepare: prepareCache, makers, library }: ResultCache,
   focusId: string | null = null,
 ): Generator<StepNotice, Results> {
-  const work: Work = { artwork, recipe, focusId, prepareCache, typefaces };
+  const work: Work = { artwork, recipe, focusId, prepareCache, library };
   const processes = processesIn(recipe);
   const whole = totalWeight(STEPS) + processes.reduce((sum, { weight }) => sum + weight, 0);
   let before = 0;

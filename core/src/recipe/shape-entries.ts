@@ -2,15 +2,15 @@
 import { type Edit, figurePaths, type NamedEdit, turn } from "../edit/index.ts";
 import { type CubicPath, mapPath } from "../geometry/index.ts";
 import { type Frame, type Homography, invertMap, mapLine, mapPoint, type Point } from "../raster/index.ts";
-import type { Typefaces } from "../typeface/index.ts";
 import { coordinate, PX, pictureUnits, point, spotIdSchema, z } from "../zod/index.ts";
 import { entry, path } from "./actions.ts";
-import { curve, lengthPx, side } from "./curves.ts";
+import { curve, lengthPx, pick, side } from "./curves.ts";
 import { layLettering, letteringSchema } from "./lettering-entry.ts";
+import type { Library } from "./library.ts";
 import { inverse, localMap, type Matrix, scaleAt, times } from "./local-map.ts";
+import { layMotifEntry, motifEntrySchema } from "./motif-entry.ts";
 
 const angleDeg = z.number().min(-360).max(360).default(0);
-const pick = z.object({ at: point, spotId: spotIdSchema });
 
 const figureSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("ellipse"), at: point, width: lengthPx, height: lengthPx, angleDeg }),
@@ -98,6 +98,7 @@ export const shapeEntrySchema = z.discriminatedUnion("kind", [
     keepsCorners: z.boolean().default(true),
   }),
   letteringSchema,
+  motifEntrySchema,
 ]);
 export type ShapeEntry = z.infer<typeof shapeEntrySchema>;
 export type ShapeEntryOf<K extends ShapeEntry["kind"]> = Extract<ShapeEntry, { kind: K }>;
@@ -113,11 +114,14 @@ export function placeEdits(
   entries: readonly ShapeEntry[],
   frame: Frame,
   mmPerPx: number,
-  typefaces: Typefaces,
+  { typefaces, motifs }: Library,
 ): NamedEdit[] {
   const toPrepared = invertMap(frame.toSource);
-  const placed = (one: ShapeEntry) =>
-    one.kind === "lettering" ? layLettering(one, toPrepared, typefaces) : placeEdit(one, toPrepared, mmPerPx);
+  const placed = (one: ShapeEntry) => {
+    if (one.kind === "lettering") return layLettering(one, toPrepared, typefaces);
+    if (one.kind === "motif") return layMotifEntry(one, toPrepared, motifs);
+    return placeEdit(one, toPrepared, mmPerPx);
+  };
   return entries.filter(({ isOn }) => isOn).map((one) => ({ id: one.id, edit: placed(one) }));
 }
 
@@ -126,7 +130,11 @@ export function haveMeasures(entries: readonly ShapeEntry[]): boolean {
   return entries.some((one) => one.isOn && (one.kind === "round" || (one.kind === "draw" && one.heldMm !== null)));
 }
 
-function placeEdit(one: Exclude<ShapeEntry, { kind: "lettering" }>, toPrepared: Homography, mmPerPx: number): Edit {
+function placeEdit(
+  one: Exclude<ShapeEntry, { kind: "lettering" | "motif" }>,
+  toPrepared: Homography,
+  mmPerPx: number,
+): Edit {
   const place = (at: Point) => mapPoint(toPrepared, at);
   const line = (numbers: readonly number[]): CubicPath => Float64Array.from(mapLine(toPrepared, numbers));
   const picks = (all: readonly z.infer<typeof pick>[]) => all.map(({ at, spotId }) => ({ at: place(at), spotId }));

@@ -1,12 +1,13 @@
 // The thread pools: one for looking at files, one for runs, so that an upload never waits behind a long run.
 import { fileURLToPath } from "node:url";
 import { MessageChannel } from "node:worker_threads";
+import type { FiledMotif } from "@plain-palette/core/formats";
 import type { Raster } from "@plain-palette/core/raster";
 import type { MadeFile } from "@plain-palette/core/recipe";
 import { Piscina } from "piscina";
 import type { ArtworkView, ReadFont } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
-import type { DecodeTask, FilesTask, Outcome, Progress } from "./tasks.ts";
+import type { DecodeTask, FilesTask, MotifFile, Outcome, Progress } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
@@ -36,6 +37,8 @@ async function bounded<T>(
 export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
   inspectFont(bytes: Buffer): Promise<Outcome<ReadFont>>;
+  readMotifs(bytes: Buffer, fileName: string): Promise<Outcome<FiledMotif[]>>;
+  packMotifs(motifs: readonly FiledMotif[]): Promise<Uint8Array>;
   decode(bytes: Buffer, view: ArtworkView): Promise<Outcome<Raster>>;
   makeFiles(
     task: Omit<FilesTask, "port">,
@@ -59,6 +62,12 @@ export function startCompute(threads: number): Compute {
   return {
     inspect: (bytes) => bounded((signal) => look.run(bytes, { name: "inspect", signal })),
     inspectFont: (bytes) => bounded((signal) => look.run(bytes, { name: "inspectFont", signal }), "The font"),
+    readMotifs: (bytes, fileName) =>
+      bounded(
+        (signal) => look.run({ bytes, fileName } satisfies MotifFile, { name: "readMotifs", signal }),
+        "The file",
+      ),
+    packMotifs: (motifs) => look.run(motifs, { name: "packMotifs" }),
     decode: (bytes, view) =>
       bounded((signal) => look.run({ bytes, view } satisfies DecodeTask, { name: "decode", signal })),
     async makeFiles(task, onProgress, signal) {

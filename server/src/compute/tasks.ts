@@ -1,5 +1,7 @@
 // What the threads do: decoding, and making a job's files. A thread has no database; bytes come in and go out.
 import type { MessagePort } from "node:worker_threads";
+import type { FiledMotif } from "@plain-palette/core/formats";
+import type { Motif } from "@plain-palette/core/motif";
 import type { Raster } from "@plain-palette/core/raster";
 import {
   listOutputs,
@@ -19,6 +21,8 @@ import {
   type ReadFont,
   readFont,
   readLabelFont,
+  readMotifFile,
+  writeMotifArchive,
 } from "../intake/index.ts";
 
 /** Outcome of a task on a client's file: a bad file is an expected answer, so it is data, not an exception. */
@@ -46,6 +50,21 @@ export function inspectFont(bytes: Uint8Array): Promise<Outcome<ReadFont>> {
   return orBadFile(() => readFont(bytes));
 }
 
+/** A file of motifs that the shop takes in. */
+export function readMotifs({ bytes, fileName }: MotifFile): Promise<Outcome<FiledMotif[]>> {
+  return orBadFile(() => readMotifFile(bytes, fileName));
+}
+
+export interface MotifFile {
+  readonly bytes: Uint8Array;
+  readonly fileName: string;
+}
+
+/** All motifs in one archive. */
+export function packMotifs(motifs: readonly FiledMotif[]): Uint8Array {
+  return writeMotifArchive(motifs);
+}
+
 export interface DecodeTask {
   readonly bytes: Uint8Array;
   readonly view: ArtworkView;
@@ -61,6 +80,8 @@ export interface FilesTask {
   readonly recipe: Recipe;
   /** What its lettering is set in. */
   readonly fonts: readonly FontFiles[];
+  /** What it places, by the hash of their content. */
+  readonly motifs: ReadonlyMap<string, Motif>;
   readonly job: string;
   readonly client: string;
   /** When the run was ordered; written on what is made. */
@@ -89,7 +110,11 @@ export async function makeFiles(task: FilesTask): Promise<MadeFile[]> {
   tell(0.02, "Reading the artwork");
   const { raster, notes } = await decodeArtwork(task.bytes, recipe.artwork);
   const artwork = { key: "artwork", raster };
-  const steps = runSteps(artwork, recipe, makeResultCache(await openTypefaces(task.fonts)));
+  const library = {
+    typefaces: await openTypefaces(task.fonts),
+    motifs: { get: (hash: string) => task.motifs.get(hash) ?? null },
+  };
+  const steps = runSteps(artwork, recipe, makeResultCache(library));
   let step = steps.next();
   while (!step.done) {
     const { doing, done } = step.value;

@@ -16,6 +16,7 @@ import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts
 import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
 import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
 import { KeptStones1795804000000 } from "./migrations/kept-stones.ts";
+import { Motifs1795831200000 } from "./migrations/motifs.ts";
 import { Processes1764237600000 } from "./migrations/processes.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
 import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
@@ -49,6 +50,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       TransferFilm1795716000000,
       KeptStones1795804000000,
       Typefaces1795820400000,
+      Motifs1795831200000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

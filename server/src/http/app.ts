@@ -5,6 +5,8 @@ import helmet from "helmet";
 import type { Compute } from "../compute/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { artworkRoutes, jobRoutes } from "../jobs/index.ts";
+import type { MotifStore } from "../motifs/index.ts";
+import { motifRoutes } from "../motifs/index.ts";
 import type { PlacementStore } from "../placements/index.ts";
 import { placementRoutes } from "../placements/index.ts";
 import { answerErrors, answerUnknownRoute, ProblemError } from "../problems/index.ts";
@@ -29,12 +31,13 @@ export interface Services {
   readonly placements: PlacementStore;
   readonly shelf: ShelfStore;
   readonly typefaces: TypefaceStore;
+  readonly motifs: MotifStore;
   readonly compute: Compute;
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
-export function makeApp({ jobs, runs, placements, shelf, typefaces, compute, webRoot }: Services): Express {
+export function makeApp({ jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot }: Services): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -68,6 +71,7 @@ export function makeApp({ jobs, runs, placements, shelf, typefaces, compute, web
     placementRoutes(placements),
     shelfRoutes(shelf),
     typefaceRoutes(typefaces, compute),
+    motifRoutes(motifs, compute),
   );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {

@@ -47,6 +47,11 @@ export function drawPdfPage(bytes: Uint8Array, page: number, widthPx: number, he
   return run("pdftocairo", ["-png", "-transp", ...range, ...size, "-", "-"], bytes);
 }
 
+/** One page as SVG: its shapes as paths, its words as outlines. */
+export function drawPdfPageAsSvg(bytes: Uint8Array, page: number): Promise<Uint8Array> {
+  return run("pdftocairo", ["-svg", "-f", `${page}`, "-l", `${page}`, "-", "-"], bytes);
+}
+
 function damaged(): IntakeError {
   return new IntakeError("The PDF is damaged or ends too early. Ask for it again; the copy may have been cut off.");
 }

@@ -100,6 +100,7 @@ export function makeJobStore(database: DataSource): JobStore {
         if (job.head !== seen) throw new StaleSave(undefined, job.head);
         if (!(await tx.existsBy(RecipeEntity, { jobId: id, version: to }))) throw notFound(`Version ${to} of this job`);
         await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
+        await noteMotifs(tx, id, to);
       });
       return this.find(id);
     },
@@ -159,6 +160,7 @@ async function addVersion(
     await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body, artworkHash, fileName, createdAt });
     if (job.head !== basedOn) return new StaleSave(version, job.head);
     await tx.update(JobEntity, { id }, { head: version, updatedAt: createdAt });
+    await noteMotifs(tx, id, version);
     return null;
   });
   if (stale) throw stale;
@@ -220,7 +222,21 @@ async function createJob(
   await tx.insert(JobEntity, { id, title, client, step, head: 1, isPutAway: false, updatedAt: now });
   const first = { jobId: id, version: 1, parent: null, body, artworkHash, fileName, createdAt: now };
   await tx.insert(RecipeEntity, first);
+  await noteMotifs(tx, id, 1);
   return id;
+}
+
+/** Which motifs the version in force places: a motif knows its jobs. Read where the recipe is, which may be megabytes. */
+async function noteMotifs(tx: EntityManager, id: string, version: number): Promise<void> {
+  await tx.query("DELETE FROM job_motifs WHERE job_id = ?", [id]);
+  await tx.query(
+    `INSERT INTO job_motifs (job_id, hash)
+     SELECT DISTINCT recipe.job_id, placed.hash
+     FROM recipes recipe, JSON_TABLE(recipe.body, '$.shapes.entries[*]'
+       COLUMNS (hash CHAR(64) PATH '$.motif.hash', is_on BOOLEAN PATH '$.isOn')) placed
+     WHERE recipe.job_id = ? AND recipe.version = ? AND placed.hash IS NOT NULL AND placed.is_on`,
+    [id, version],
+  );
 }
 
 async function findJob(manager: EntityManager, id: string): Promise<Job | null> {

@@ -1,11 +1,13 @@
 // Works off runs, one at a time: any number of these, in any number of processes, share one database.
 
-import { readRecipe, typefacesIn } from "@plain-palette/core/recipe";
+import type { Motif } from "@plain-palette/core/motif";
+import { neededBy, readRecipe } from "@plain-palette/core/recipe";
 import type { FontFiles } from "@plain-palette/core/typeface";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
 import type { JobStore } from "../jobs/index.ts";
+import type { MotifStore } from "../motifs/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import type { RunStore } from "./run-store.ts";
 
@@ -20,7 +22,7 @@ export interface Runner {
 /** Starts working; `stop` lets go of the run in hand, which another process then takes up. */
 export function startRunner(
   database: DataSource,
-  { jobs, runs, typefaces }: { jobs: JobStore; runs: RunStore; typefaces: TypefaceStore },
+  { jobs, runs, typefaces, motifs }: { jobs: JobStore; runs: RunStore; typefaces: TypefaceStore; motifs: MotifStore },
   compute: Compute,
 ): Runner {
   let isStopping = false;
@@ -60,11 +62,13 @@ export function startRunner(
       const bytes = await jobs.artworkBytes(recipe.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
       const body = readRecipe(recipe.body);
+      const needed = neededBy(body.shapes.entries);
       const files = await compute.makeFiles(
         {
           bytes,
           recipe: body,
-          fonts: await readFonts(typefacesIn(body.shapes.entries), typefaces),
+          fonts: await readFonts(needed.typefaces, typefaces),
+          motifs: await readContents(needed.motifs, motifs),
           job: `${job.number} ${job.title}`,
           client: job.client || "no client given",
           orderedAt: run.createdAt,
@@ -112,6 +116,16 @@ async function untilDatabaseIsBack(write: () => Promise<void>): Promise<void> {
 
 function sleep(ms: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, ms));
+}
+
+/** Those that are there; an entry that places another says so in the report. */
+async function readContents(hashes: readonly string[], motifs: MotifStore): Promise<Map<string, Motif>> {
+  const found = new Map<string, Motif>();
+  for (const hash of hashes) {
+    const motif = await motifs.content(hash);
+    if (motif) found.set(hash, motif);
+  }
+  return found;
 }
 
 /** Those that are there; lettering set in another says so in the report. */

@@ -7,25 +7,26 @@ import {
   listWarnings,
   makeResultCache,
   mmPerPixel,
+  neededBy,
   type Recipe,
   type ResultCache,
   type Results,
   runSteps,
   type StepResults,
-  typefacesIn,
 } from "@plain-palette/core/recipe";
 import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, Question, Questions } from "./messages.ts";
+import { makeLoadedMotifs } from "./motifs.ts";
 import { makeShapesFile, viewLettering, viewShapes } from "./shapes-views.ts";
 import { makeLoadedTypefaces } from "./typefaces.ts";
 
 type Answer = Questions[keyof Questions]["answer"];
 
-const typefaces = makeLoadedTypefaces();
-let cache: ResultCache = makeResultCache(typefaces);
+const library = { typefaces: makeLoadedTypefaces(), motifs: makeLoadedMotifs() };
+let cache: ResultCache = makeResultCache(library);
 let loaded: Artwork | null = null;
 let latest = 0;
 let latestArea = 0;
@@ -78,7 +79,8 @@ async function compute(request: ComputeRequest): Promise<void> {
   if (isStale()) return;
   try {
     const artwork = await load(request);
-    await typefaces.need(typefacesIn(request.recipe.shapes.entries));
+    const needed = neededBy(request.recipe.shapes.entries);
+    await Promise.all([library.typefaces.need(needed.typefaces), library.motifs.need(needed.motifs)]);
     if (isStale()) return;
     tellLettering(request);
     const view = await firstLook?.(request);
@@ -143,7 +145,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   tell({ type: "loaded", bitmap }, [bitmap]);
   loaded = { key, raster };
   firstLook = makeFirstLook(raster);
-  cache = makeResultCache(typefaces);
+  cache = makeResultCache(library);
   shown = null;
   return loaded;
 }
@@ -208,13 +210,13 @@ function tellLettering({ id, byHand, recipe }: ComputeRequest): void {
   if (!byHand || !frame) return;
   const { entries } = recipe.shapes;
   if (!isNews("lettered", [JSON.stringify(entries.filter(({ kind }) => kind === "lettering")), frame])) return;
-  tell({ type: "lettered", id, views: viewLettering(entries, frame, typefaces) });
+  tell({ type: "lettered", id, views: viewLettering(entries, frame, library.typefaces) });
 }
 
 function tellShapes(request: ComputeRequest): void {
   tellLettering(request);
   if (!isNews("traced", [get("edit"), get("reduce"), request.measure, request.trying, request.byHand])) return;
-  tell({ type: "traced", id: request.id, view: viewShapes(request, drawing(), typefaces) });
+  tell({ type: "traced", id: request.id, view: viewShapes(request, drawing(), library) });
 }
 
 function check(limits: ThinLimits, recipe: Recipe): ChecksView {

@@ -6,6 +6,7 @@ import { letterLayers, type Stand, setLettering } from "@plain-palette/core/lett
 import { type Frame, invertMap } from "@plain-palette/core/raster";
 import {
   dressLettering,
+  type Library,
   mmPerPixel,
   type Prepared,
   placeEdits,
@@ -39,7 +40,7 @@ interface Traced {
 export function viewShapes(
   { measure, trying, byHand, recipe }: ComputeRequest,
   { prepared, reduction, traced, edited, map }: Traced,
-  typefaces: Typefaces,
+  library: Library,
 ): TracedView {
   const mmPerPx = mmPerPixel(recipe, prepared.raster);
   const fillsOf = (layer: PlanarMap) =>
@@ -55,7 +56,7 @@ export function viewShapes(
     hand: byHand ? viewHand(map, edited.memory.steps.at(-2)?.drawing ?? traced) : null,
     fine: countFineShapes(map),
     deviation: measure ? measureDeviation(map) : null,
-    tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx, typefaces)[0]) : null,
+    tried: trying ? viewTried(map, placeEdits([trying], prepared.frame, mmPerPx, library)[0]) : null,
     coverage: spotCoverage(map),
   };
 }

@@ -1,4 +1,6 @@
 // Edits in words, as the list names them, and where they are.
+
+import { copiesIn } from "@plain-palette/core/motif";
 import type { Point } from "@plain-palette/core/raster";
 import type { ShapeEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
@@ -33,6 +35,8 @@ export function sayEdit(entry: ShapeEntry, spots: readonly Spot[], sourceMmPerPx
       return `A true circle of ${entry.diameterMm} mm, held`;
     case "lettering":
       return `"${entry.text.replace(/\s+/g, " ")}" in ${entry.typeface.name}`;
+    case "motif":
+      return sayMotif(entry);
     case "brush":
       return `A stretch ${entry.does === "smooth" ? "smoothed" : "straightened"}`;
   }
@@ -61,6 +65,11 @@ function sayPieces({ picks, stays, placed, over }: Of<"pieces">, nameOf: (id: st
   return typeof stays === "object" ? `${what} given ${nameOf(stays.spotId)}` : `${what} taken away`;
 }
 
+function sayMotif(entry: Of<"motif">): string {
+  const times = entry.places.length * copiesIn(entry.row);
+  return `${entry.motif.name} placed${times > 1 ? ` ${times} times` : ""}`;
+}
+
 /** Where an entry is, client's pixels; null where it is everywhere. */
 export function placeOfEdit(entry: ShapeEntry): Point | null {
   const first = (line: ArrayLike<number> | undefined): Point | null =>
@@ -83,6 +92,8 @@ export function placeOfEdit(entry: ShapeEntry): Point | null {
       return entry.at;
     case "lettering":
       return entry.baseline.kind === "curve" ? first(entry.baseline.curve) : entry.baseline.at;
+    case "motif":
+      return entry.places[0]?.at ?? null;
     case "brush":
       return first(entry.points);
   }
@@ -99,5 +110,6 @@ export function modeOf(entry: ShapeEntry): HandMode | null {
     round: "pieces",
     brush: "brush",
     lettering: null,
+    motif: null,
   }[entry.kind] as HandMode | null;
 }

@@ -1,0 +1,2 @@
+export { motifRoutes } from "./motif-routes.ts";
+export { type MotifStore, makeMotifStore } from "./motif-store.ts";
