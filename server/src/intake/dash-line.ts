@@ -15,14 +15,13 @@ export function dashLine(path: CubicPath, dashes: readonly number[], offset: num
   const period = pattern.reduce((sum, length) => sum + length, 0);
   let k = 0;
   let left = pattern[0] ?? 0;
-  for (let rest = ((offset % period) + period) % period; rest >= left; left = pattern[k] ?? 0) {
-    rest -= left;
+  let before = ((offset % period) + period) % period;
+  while (before >= left) {
+    before -= left;
     k = (k + 1) % pattern.length;
-    if (rest < (pattern[k] ?? 0)) {
-      left = (pattern[k] ?? 0) - rest;
-      break;
-    }
+    left = pattern[k] ?? 0;
   }
+  left -= before;
   const points = flattenPath(path, FINE);
   const lines: number[][] = [];
   let current: number[] | null = k % 2 === 0 ? points.slice(0, 2) : null;

@@ -156,7 +156,7 @@ function conditionsOf({ words, folder, mostSpots, mostShapes, putAway }: z.outpu
     values.push(...more);
   };
   for (const word of words.split(/\s+/).filter(Boolean))
-    add("INSTR(CONCAT_WS(' ', motif.name, motif.folder, motif.words, motif.origin, content.spots), ?) > 0", word);
+    add("INSTR(CONCAT_WS(' ', motif.name, motif.folder, motif.words, motif.origin, content.spot_names), ?) > 0", word);
   if (folder !== undefined) add("motif.folder = ?", folder);
   if (mostSpots !== undefined) add("content.spot_count <= ?", mostSpots);
   if (mostShapes !== undefined) add("content.shapes <= ?", mostShapes);
@@ -246,11 +246,11 @@ async function storeContent(tx: EntityManager, motif: Motif): Promise<string> {
   const { widthMm, heightMm, spots } = motif;
   const names = spots.map(({ name, hex }) => ({ name, hex }));
   await tx.query(
-    `INSERT IGNORE INTO motif_contents (hash, width_mm, height_mm, shapes, nodes, spot_count, spots, body)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT IGNORE INTO motif_contents (hash, width_mm, height_mm, shapes, nodes, spot_count, spot_names, spots, body)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     [
       ...[hash, widthMm, heightMm, countMotifShapes(motif), countSegments(motif), spots.length],
-      ...[JSON.stringify(names), bodyOfMotif(motif)],
+      ...[names.map(({ name }) => name).join(" "), JSON.stringify(names), bodyOfMotif(motif)],
     ],
   );
   return hash;

@@ -13,6 +13,7 @@ export class Motifs1795831200000 implements MigrationInterface {
         shapes INT UNSIGNED NOT NULL,
         nodes INT UNSIGNED NOT NULL,
         spot_count INT UNSIGNED NOT NULL,
+        spot_names VARCHAR(2000) NOT NULL,
         spots JSON NOT NULL,
         body LONGTEXT NOT NULL
       )`,
