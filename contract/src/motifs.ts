@@ -34,11 +34,13 @@ export const motifSearchSchema = z.object({
   hex: hexSchema.optional(),
   mostSpots: z.coerce.number().int().min(1).optional(),
   mostShapes: z.coerce.number().int().min(1).optional(),
+  /** With this among its contents, from the first on; put away or not. */
+  hash: hashSchema.optional(),
   putAway: z.enum(["no", "yes"]).default("no"),
   from: z.coerce.number().int().min(0).default(0),
   most: z.coerce.number().int().min(1).max(200).default(60),
 });
-export type MotifSearch = z.input<typeof motifSearchSchema>;
+export type MotifSearch = Partial<z.output<typeof motifSearchSchema>>;
 
 export const motifPageSchema = z.object({
   /** How many there are in all of what is looked for. */

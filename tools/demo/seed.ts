@@ -1,13 +1,15 @@
-// Puts the demo shop's shelf and jobs into a running application, through its public interface as anyone would.
-import { type Job, jobSchema } from "@plain-palette/contract";
+// Puts the demo shop's shelf, motifs and jobs into a running application, through its public interface as anyone would.
+import { type Job, jobSchema, motifImportSchema } from "@plain-palette/contract";
 import { writeStockCsv } from "@plain-palette/core/formats";
 import { DEMO_JOBS } from "./jobs.ts";
+import { DEMO_MOTIFS } from "./motifs.ts";
 import { DEMO_STOCK } from "./stock.ts";
 
-/** Fills the shelf and creates all demo jobs; throws what the server answers if it refuses one. */
+/** Fills the shelf, brings the motifs in and creates all demo jobs; throws what the server answers if it refuses one. */
 export async function seedDemo(url: string): Promise<Job[]> {
   const shelf = await fetch(`${url}/api/shelf/file`, { method: "POST", body: writeStockCsv(DEMO_STOCK) });
   if (!shelf.ok) throw new Error(`the shelf: ${shelf.status} ${await shelf.text()}`);
+  await seedMotifs(url);
   const jobs: Job[] = [];
   for (const demo of DEMO_JOBS) {
     const body = new Uint8Array(await demo.draw());
@@ -26,9 +28,28 @@ export async function seedDemo(url: string): Promise<Job[]> {
   return jobs;
 }
 
+async function seedMotifs(url: string): Promise<void> {
+  for (const { name, folder, words, svg } of DEMO_MOTIFS) {
+    const address = `/api/motifs/files?name=${encodeURIComponent(`${name}.svg`)}`;
+    const taken = motifImportSchema.parse(await ask(url, "POST", address, new TextEncoder().encode(svg)));
+    for (const { motif } of taken.kept)
+      await ask(url, "PATCH", `/api/motifs/${motif.id}`, JSON.stringify({ folder, words, version: motif.version }));
+  }
+}
+
 async function call(url: string, method: string, path: string, body: string | Uint8Array<ArrayBuffer>): Promise<Job> {
+  return jobSchema.parse(await ask(url, method, path, body));
+}
+
+/** The body of a good answer; throws any other. */
+async function ask(
+  url: string,
+  method: string,
+  path: string,
+  body: string | Uint8Array<ArrayBuffer>,
+): Promise<unknown> {
   const headers = { "Content-Type": typeof body === "string" ? "application/json" : "application/octet-stream" };
   const response = await fetch(url + path, { method, body, headers });
   if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
-  return jobSchema.parse(await response.json());
+  return response.json();
 }

@@ -11,6 +11,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("./shelf/shelf.tsx")).Shelf }),
   },
   {
+    path: "/motifs",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./motifs/motifs.tsx")).Motifs }),
+  },
+  {
     path: "/typefaces",
     errorElement: <PageProblem />,
     lazy: async () => ({ Component: (await import("./typefaces/typefaces.tsx")).Typefaces }),

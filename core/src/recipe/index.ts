@@ -71,4 +71,5 @@ export {
   type ShapeEntry,
   type ShapeEntryOf,
   type SimplifyEntry,
+  spotsInEntries,
 } from "./shape-entries.ts";

@@ -125,6 +125,17 @@ export function placeEdits(
   return entries.filter(({ isOn }) => isOn).map((one) => ({ id: one.id, edit: placed(one) }));
 }
 
+/** Every spot that entries name, in force or not. */
+export function spotsInEntries(entries: readonly ShapeEntry[]): Set<string> {
+  const named = new Set<string>();
+  JSON.stringify(entries, (key, value) => {
+    const ids: readonly unknown[] = key === "spots" ? value : key === "spotId" || key === "onlyOn" ? [value] : [];
+    for (const id of ids) if (typeof id === "string") named.add(id);
+    return value;
+  });
+  return named;
+}
+
 /** Whether any of them has a measure of the garment. */
 export function haveMeasures(entries: readonly ShapeEntry[]): boolean {
   return entries.some((one) => one.isOn && (one.kind === "round" || (one.kind === "draw" && one.heldMm !== null)));

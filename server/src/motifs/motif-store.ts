@@ -148,7 +148,9 @@ export function makeMotifStore(database: DataSource): MotifStore {
   };
 }
 
-function conditionsOf({ words, folder, mostSpots, mostShapes, putAway }: z.output<typeof motifSearchSchema>) {
+function conditionsOf({ words, folder, mostSpots, mostShapes, hash, putAway }: z.output<typeof motifSearchSchema>) {
+  if (hash !== undefined)
+    return { where: "WHERE motif.id IN (SELECT motif_id FROM motif_editions WHERE hash = ?)", values: [hash] };
   const parts = ["motif.is_put_away = ?"];
   const values: unknown[] = [putAway === "yes"];
   const add = (part: string, ...more: unknown[]) => {

@@ -6,8 +6,19 @@ import {
   type JobPatch,
   jobListSchema,
   jobSchema,
+  type KeptMotif,
+  keptMotifSchema,
   type ListedTypeface,
   listedTypefaceSchema,
+  type MotifCreate,
+  type MotifDetail,
+  type MotifEdition,
+  type MotifPage,
+  type MotifPatch,
+  type MotifSearch,
+  motifDetailSchema,
+  motifImportSchema,
+  motifPageSchema,
   type Problem,
   placementListSchema,
   problemSchema,
@@ -26,6 +37,7 @@ import {
   type TypefaceKind,
   typefaceListSchema,
 } from "@plain-palette/contract";
+import { type Motif, motifSchema } from "@plain-palette/core/motif";
 import type { Placement } from "@plain-palette/core/recipe";
 import {
   type ShopSettings,
@@ -123,6 +135,16 @@ export const api = {
   changeTypeface: (id: string, kind: TypefaceKind): Promise<ListedTypeface> =>
     request(listedTypefaceSchema, `/typefaces/${id}`, withJson("PATCH", { kind })),
   putTypefaceAway: (id: string): Promise<null> => request(z.null(), `/typefaces/${id}`, { method: "DELETE" }),
+  findMotifs: (search: MotifSearch): Promise<MotifPage> => request(motifPageSchema, `/motifs?${queryOf(search)}`),
+  motifDetail: (id: string): Promise<MotifDetail> => request(motifDetailSchema, `/motifs/${id}`),
+  motifContent: (hash: string): Promise<Motif> => request(motifSchema, `/motifs/contents/${hash}`),
+  keepMotif: (create: MotifCreate): Promise<KeptMotif> => request(keptMotifSchema, "/motifs", withJson("POST", create)),
+  changeMotif: (id: string, patch: MotifPatch): Promise<MotifDetail> =>
+    request(motifDetailSchema, `/motifs/${id}`, withJson("PATCH", patch)),
+  addMotifEdition: (id: string, edition: MotifEdition): Promise<MotifDetail> =>
+    request(motifDetailSchema, `/motifs/${id}/editions`, withJson("POST", edition)),
+  takeInMotifs: async (file: File): Promise<KeptMotif[]> =>
+    (await request(motifImportSchema, `/motifs/files?${nameOf(file)}`, { method: "POST", body: file })).kept,
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
@@ -142,6 +164,12 @@ export function replaceArtwork(
   signal: AbortSignal,
 ): Promise<Job> {
   return sendFile(`/jobs/${id}/artwork?basedOn=${basedOn}&${nameOf(file)}`, file, onProgress, signal);
+}
+
+/** What is asked for, without what is left open. */
+function queryOf(wanted: Readonly<Record<string, string | number | undefined>>): string {
+  const said = Object.entries(wanted).flatMap(([key, value]) => (value === undefined ? [] : [[key, `${value}`]]));
+  return new URLSearchParams(said).toString();
 }
 
 const nameOf = (file: File) => `name=${encodeURIComponent(file.name.slice(0, 200))}`;
@@ -173,6 +201,10 @@ function sendFile(path: string, file: File, onProgress: OnProgress, signal: Abor
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
 /** How the result of a version looks. */
 export const jobPictureUrl = (id: string, version: number): string => `/api/jobs/${id}/picture?version=${version}`;
+/** How a content of a motif looks: an SVG. */
+export const motifPictureUrl = (hash: string): string => `/api/motifs/contents/${hash}/picture`;
+export const motifFileUrl = (id: string): string => `/api/motifs/${id}/file`;
+export const motifArchiveUrl = "/api/motifs/archive";
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
 export const stockFileUrl = (format: StockFormat): string => `/api/shelf/file?format=${format}`;
 /** `as`: the name under which the browser saves it. */

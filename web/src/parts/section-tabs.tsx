@@ -14,7 +14,7 @@ interface Props<T extends string> {
 export function SectionTabs<T extends string>({ label, value, sections, onChange, children }: Props<T>) {
   return (
     <Tabs.Root value={value} onValueChange={(next) => onChange(next as T)}>
-      <Tabs.List aria-label={label} className="-mx-1.5 mb-3 flex whitespace-nowrap border-b border-rule">
+      <Tabs.List aria-label={label} className="-mx-1.5 mb-3 flex flex-wrap whitespace-nowrap border-b border-rule">
         {sections.map((section) => (
           <Tabs.Trigger
             key={section.value}

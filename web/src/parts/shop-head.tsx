@@ -5,6 +5,7 @@ import { Link } from "react-router";
 const PAGES = [
   { path: "/", title: "Job board" },
   { path: "/shelf", title: "Shelf" },
+  { path: "/motifs", title: "Motifs" },
   { path: "/typefaces", title: "Typefaces" },
   { path: "/practice", title: "Practice bench" },
   { path: "/settings", title: "Shop settings" },

@@ -1,6 +1,6 @@
 // Changes of the colour decisions, as changes of the recipe.
 
-import type { Correction, Recipe } from "@plain-palette/core/recipe";
+import { type Correction, type Recipe, spotsInEntries } from "@plain-palette/core/recipe";
 import { MAX_FOUND, NOTHING, type Spot } from "@plain-palette/core/reduce";
 import { setColours } from "../set-colours.ts";
 import { type PaintDesk, TO_GARMENT } from "./paint-desk.ts";
@@ -69,7 +69,8 @@ export function changeCorrection(recipe: Recipe, changed: Correction): Recipe {
 /** Takes a correction out, and the spot that was made for it if nothing else uses it. */
 export function removeCorrection(recipe: Recipe, id: string): Recipe {
   const corrections = recipe.colours.corrections.filter((one) => one.id !== id);
-  const used = new Set(corrections.map(({ spotId }) => spotId));
+  const used = spotsInEntries(recipe.shapes.entries);
+  for (const { spotId } of corrections) used.add(spotId);
   return setColours(recipe, { corrections, added: recipe.colours.added.filter((spot) => used.has(spot.id)) });
 }
 

@@ -4,7 +4,7 @@ import { layOutFilms, type Separation, screens } from "@plain-palette/core/scree
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePieces } from "../../light-table/pieces.ts";
-import { count } from "../count.ts";
+import { count } from "../../parts/count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
 import { filmTable } from "./film-table.ts";

@@ -1,8 +1,13 @@
 // What is in hand at the shapes step: the section that is open and the simplification that is being tried.
 import type { ShapeEntry, SimplifyEntry } from "@plain-palette/core/recipe";
 
-export const SHAPE_SECTIONS = ["trace", "hand", "lettering", "simplify", "files"] as const;
+export const SHAPE_SECTIONS = ["trace", "hand", "lettering", "motifs", "simplify", "files"] as const;
 export type ShapeSection = (typeof SHAPE_SECTIONS)[number];
+
+/** Sections in which the table is worked on by hand. */
+export function isByHand(section: ShapeSection): boolean {
+  return section === "hand" || section === "lettering" || section === "motifs";
+}
 
 export interface ShapesDesk {
   readonly section: ShapeSection;

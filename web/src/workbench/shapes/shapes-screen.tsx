@@ -1,9 +1,10 @@
 // Shapes on the bench: the traced picture, how far its curves are from the source, and a simplification that is tried.
+import type { Spot } from "@plain-palette/core/reduce";
 import { useCallback, useMemo, useState } from "react";
 import type { LetteringView } from "../../compute/messages.ts";
 import { STEP_NAMES } from "../../job/step-names.ts";
 import type { TableTool } from "../../light-table/tool.ts";
-import { count } from "../count.ts";
+import { count } from "../../parts/count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { StepScreen } from "../screen.ts";
 import { brushTool, drawTool, partTool } from "./by-hand/draw-tool.ts";
@@ -15,9 +16,12 @@ import { DistanceLegend } from "./distance-legend.tsx";
 import { useLetteringDesk } from "./lettering/lettering-desk.ts";
 import { letteringLayers } from "./lettering/lettering-layers.ts";
 import { letteringTool } from "./lettering/lettering-tool.ts";
+import { useMotifDesk } from "./motifs/motif-desk.ts";
+import { motifLayers } from "./motifs/motif-layers.ts";
+import { motifTool } from "./motifs/motif-tool.ts";
 import { distanceLayers, triedLayers } from "./shape-layers.ts";
 import { shapePicker } from "./shape-picker.ts";
-import { type ChangeShapesDesk, EMPTY_SHAPES_DESK, type ShapesDesk } from "./shapes-desk.ts";
+import { type ChangeShapesDesk, EMPTY_SHAPES_DESK, isByHand, type ShapesDesk } from "./shapes-desk.ts";
 import { ShapesStep } from "./shapes-step.tsx";
 
 const TOOLS: Readonly<Record<HandMode, (desk: HandDesk) => TableTool>> = {
@@ -29,6 +33,7 @@ const TOOLS: Readonly<Record<HandMode, (desk: HandDesk) => TableTool>> = {
 };
 const toolOf = (desk: HandDesk) => TOOLS[desk.mode](desk);
 
+const NO_SPOTS: readonly Spot[] = [];
 const NO_LETTERING: readonly LetteringView[] = [];
 
 export const shapesScreen: StepScreen = {
@@ -44,8 +49,8 @@ export const shapesScreen: StepScreen = {
     const change: ChangeShapesDesk = useCallback((part) => setDesk((old) => ({ ...old, ...part })), []);
     const deviation = traced?.deviation ?? null;
     const tried = traced?.tried ?? null;
-    const isByHand = desk.section === "hand";
-    const hand = useHandDesk(isByHand ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
+    const isHand = desk.section === "hand";
+    const hand = useHandDesk(isHand ? (traced?.hand ?? null) : null, prepared?.frame ?? null, mmPerPx);
     const isLettering = desk.section === "lettering";
     const lettering = useLetteringDesk(
       isLettering ? (traced?.hand ?? null) : null,
@@ -53,20 +58,29 @@ export const shapesScreen: StepScreen = {
       prepared?.frame ?? null,
       mmPerPx,
     );
+    const isMotifs = desk.section === "motifs";
+    const motifs = useMotifDesk(
+      isMotifs ? (traced?.hand ?? null) : null,
+      traced?.spots ?? NO_SPOTS,
+      prepared?.frame ?? null,
+      mmPerPx,
+    );
     const scene = { prepared, spots: traced?.spots ?? [], garment: recipe.artwork.garment };
-    const handMarks = isByHand && traced?.hand ? handLayers(hand) : undefined;
+    const handMarks = isHand && traced?.hand ? handLayers(hand) : undefined;
     const tool = () => {
-      if (isByHand && traced?.hand) return { tool: toolOf(hand), overlays: [] };
+      if (isHand && traced?.hand) return { tool: toolOf(hand), overlays: [] };
       if (isLettering && traced?.hand)
         return { tool: letteringTool(lettering), overlays: letteringLayers(lettering, scene) };
+      if (isMotifs && traced?.hand)
+        return { tool: motifTool(motifs), overlays: motifLayers(motifs, scene.spots, scene.garment) };
       return shapePicker(desk, change, prepared);
     };
     return {
       wishes: {
         upTo: "edit",
-        measure: !isByHand && !isLettering,
+        measure: !isByHand(desk.section),
         trying: desk.trying,
-        byHand: isByHand || isLettering,
+        byHand: isByHand(desk.section),
       },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
@@ -82,6 +96,7 @@ export const shapesScreen: StepScreen = {
           desk={desk}
           hand={hand}
           lettering={lettering}
+          motifs={motifs}
           size={size}
           change={change}
           table={table}

@@ -11,7 +11,9 @@ import { HandSection } from "./by-hand/hand-section.tsx";
 import { FilesSection } from "./files-section.tsx";
 import type { LetteringDesk } from "./lettering/lettering-desk.ts";
 import { LetteringSection } from "./lettering/lettering-section.tsx";
-import { type ChangeShapesDesk, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
+import type { MotifDesk } from "./motifs/motif-desk.ts";
+import { MotifSection } from "./motifs/motif-section.tsx";
+import { type ChangeShapesDesk, isByHand, SHAPE_SECTIONS, type ShapeSection, type ShapesDesk } from "./shapes-desk.ts";
 import { SimplifySection } from "./simplify-section.tsx";
 import { TraceSection } from "./trace-section.tsx";
 
@@ -23,6 +25,7 @@ interface Props {
   readonly desk: ShapesDesk;
   readonly hand: HandDesk;
   readonly lettering: LetteringDesk;
+  readonly motifs: MotifDesk;
   readonly change: ChangeShapesDesk;
   readonly table: RefObject<TableControls | null>;
 }
@@ -31,18 +34,20 @@ const TITLES: Readonly<Record<ShapeSection, string>> = {
   trace: "Trace",
   hand: "By hand",
   lettering: "Lettering",
+  motifs: "Motifs",
   simplify: "Fewer nodes",
   files: "Files",
 };
 
-export function ShapesStep({ computed, ask, mmPerPx, desk, hand, lettering, size, change, table }: Props) {
+export function ShapesStep({ computed, ask, mmPerPx, desk, hand, lettering, motifs, size, change, table }: Props) {
   useEscape(() => {
     change({ trying: null });
     hand.letGo();
     lettering.letGo();
+    motifs.letGo();
   });
   return (
-    <Panel isDone={desk.trying === null && desk.section !== "hand" && desk.section !== "lettering"}>
+    <Panel isDone={desk.trying === null && !isByHand(desk.section)}>
       <SectionTabs
         label="What to do with the shapes"
         value={desk.section}
@@ -52,6 +57,7 @@ export function ShapesStep({ computed, ask, mmPerPx, desk, hand, lettering, size
         {desk.section === "trace" && <TraceSection traced={computed.traced} mmPerPx={mmPerPx} table={table} />}
         {desk.section === "hand" && <HandSection desk={hand} computed={computed} table={table} />}
         {desk.section === "lettering" && <LetteringSection desk={lettering} computed={computed} size={size} />}
+        {desk.section === "motifs" && <MotifSection desk={motifs} computed={computed} size={size} />}
         {desk.section === "simplify" && (
           <SimplifySection computed={computed} mmPerPx={mmPerPx} desk={desk} change={change} />
         )}

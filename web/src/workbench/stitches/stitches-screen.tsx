@@ -3,7 +3,7 @@ import { COMMANDS, chooseHoop, type Stitches, stitches } from "@plain-palette/co
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { TableLayer } from "../../light-table/layers.ts";
-import { count } from "../count.ts";
+import { count } from "../../parts/count.ts";
 import { useShapesResult } from "../looks.ts";
 import { Fact, Group } from "../panel.tsx";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";

@@ -15,11 +15,11 @@ import {
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
+import { count } from "../../parts/count.ts";
 import { CheckField } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
 import { moveInList, SortableGroups } from "../../parts/sortable.tsx";
 import { useShop } from "../../shop/use-shop.ts";
-import { count } from "../count.ts";
 import { SortableMadeRow, type TableChoice } from "../made-rows.tsx";
 import { Fact, Group, Panel } from "../panel.tsx";
 import { WarningList } from "../warning-list.tsx";

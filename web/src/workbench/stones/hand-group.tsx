@@ -1,10 +1,10 @@
 // Single stones: the one in hand and what can be done with it, and the list of what was done.
 import { HAND_LOSSES, type HandEntry, type Stones } from "@plain-palette/core/stone";
 import { Button } from "../../parts/button.tsx";
+import { count } from "../../parts/count.ts";
 import { EntryRow } from "../../parts/entry-row.tsx";
 import { CheckField } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
-import { count } from "../count.ts";
 import { Group } from "../panel.tsx";
 import { SIZE_OPTIONS, sizeOf } from "./set-settings.tsx";
 import type { StoneDesk } from "./stone-desk.ts";

@@ -3,7 +3,7 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { gapsOf, type Stones, stones } from "@plain-palette/core/stone";
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
-import { count } from "../count.ts";
+import { count } from "../../parts/count.ts";
 import { resultLayers } from "../drawn-trace.ts";
 import { useShapesResult } from "../looks.ts";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";

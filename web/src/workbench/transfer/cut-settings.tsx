@@ -3,9 +3,9 @@ import { type FilmSheet, TRANSFER_LIMITS, type TransferSettings, transfer } from
 import { Link } from "react-router";
 import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";
+import { count } from "../../parts/count.ts";
 import { CheckField, MmField, NumberField } from "../../parts/fields.tsx";
 import { useShop } from "../../shop/use-shop.ts";
-import { count } from "../count.ts";
 import { CutFormatFields } from "../cut-format-fields.tsx";
 import { Fact, Group } from "../panel.tsx";
 import { setColours } from "../set-colours.ts";

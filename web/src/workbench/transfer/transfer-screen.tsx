@@ -4,7 +4,7 @@ import { type Layering, type PrintedFilm, type Transfer, transfer } from "@plain
 import { useMemo, useState } from "react";
 import type { TableLayer } from "../../light-table/layers.ts";
 import { makePath2D, makePieces } from "../../light-table/pieces.ts";
-import { count } from "../count.ts";
+import { count } from "../../parts/count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { Bench, ProcessScreen, StepScreen } from "../screen.ts";
 import { type BareShirt, drawBareShirt } from "./bare-shirt.ts";

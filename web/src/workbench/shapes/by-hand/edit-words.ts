@@ -4,7 +4,7 @@ import { copiesIn } from "@plain-palette/core/motif";
 import type { Point } from "@plain-palette/core/raster";
 import type { ShapeEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
-import { count } from "../../count.ts";
+import { count } from "../../../parts/count.ts";
 import type { HandMode } from "./hand-desk.ts";
 
 const FIGURES = {

@@ -11,8 +11,8 @@ import {
 import { boundsOf, linePath, nearestOnSegment, pathArea, velocityOn } from "@plain-palette/core/geometry";
 import { Button } from "../../../parts/button.tsx";
 import { Choice } from "../../../parts/choice.tsx";
+import { count } from "../../../parts/count.ts";
 import { MmField } from "../../../parts/fields.tsx";
-import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
 import type { HandDesk } from "./hand-desk.ts";
 import { nearestLine } from "./lines-tool.ts";

@@ -1,4 +1,5 @@
 // The hand on shapes with what they enclose: picks and moves them; arrow keys nudge.
+import { placeInside } from "@plain-palette/core/area";
 import type { ShapePick } from "@plain-palette/core/edit";
 import {
   type Bounds,
@@ -49,17 +50,39 @@ export function pickedFaces({ faces, shapes }: Pick<HandDesk, "faces" | "shapes"
   });
 }
 
+/** A place well inside a shape. */
+export function placeIn({ paths }: Pick<Face, "paths">): Point {
+  return placeInside(paths.map((path) => Float64Array.from(flattenPath(path, 0.1))));
+}
+
+/** The picked shapes and those that lie in them. */
+export function pickedPieces(faces: readonly Face[], picks: readonly ShapePick[]): Face[] {
+  const own = pickedFaces({ faces, shapes: picks });
+  const outer = own.map((face) => outerLine(faces[face]?.paths ?? []));
+  return faces.filter((face, f) => {
+    if (own.includes(f)) return true;
+    const box = boundsOfAll(face.paths);
+    const [x = 0, y = 0] = face.paths[0] ?? [];
+    return outer.some((one) => isWithin(box, one.box) && isInLine(one.line, x, y));
+  });
+}
+
+/** The largest of a shape's rings, flattened. */
+function outerLine(paths: readonly CubicPath[]) {
+  const [outer = new Float64Array(2)] = paths.toSorted((a, b) => Math.abs(pathArea(b)) - Math.abs(pathArea(a)));
+  return { box: boundsOf(outer), line: flattenPath(outer, 0.1) };
+}
+
+export function isWithin(one: Bounds, box: Bounds): boolean {
+  return one.left > box.left && one.right < box.right && one.top > box.top && one.bottom < box.bottom;
+}
+
 /** Outlines of shapes and of all that lies in them. */
 export function outlinesOf(faces: readonly Face[], picked: readonly number[]): CubicPath[] {
   const own = picked.flatMap((face) => faces[face]?.paths ?? []);
   const boxes = picked.map((face) => boundsOfAll(faces[face]?.paths ?? []));
   const inside = faces.flatMap(({ paths }) =>
-    paths.filter((path) => {
-      const box = boundsOf(path);
-      return boxes.some(
-        (outer) => box.left > outer.left && box.right < outer.right && box.top > outer.top && box.bottom < outer.bottom,
-      );
-    }),
+    paths.filter((path) => boxes.some((outer) => isWithin(boundsOf(path), outer))),
   );
   const outer = picked.flatMap((face) => (faces[face]?.paths ?? []).map((path) => flattenPath(path, 0.1)));
   return [

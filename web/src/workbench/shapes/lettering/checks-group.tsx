@@ -4,8 +4,8 @@ import { processOf } from "@plain-palette/core/processes";
 import type { LetteringEntry } from "@plain-palette/core/recipe";
 import { useMemo } from "react";
 import { useJob } from "../../../job/use-job.ts";
+import { count } from "../../../parts/count.ts";
 import { useThinLimits } from "../../../shop/use-shop.ts";
-import { count } from "../../count.ts";
 import { Group } from "../../panel.tsx";
 import type { LetteringDesk } from "./lettering-desk.ts";
 

@@ -1,6 +1,5 @@
 // The hand on lettering: picks lines and letters, drags them and their grips, marks old letters, picks the edge to stand along.
 import {
-  type Bounds,
   boundsOfAll,
   type CubicPath,
   flattenPath,
@@ -19,7 +18,7 @@ import type { Point } from "@plain-palette/core/raster";
 import type { LetteringView } from "../../../compute/messages.ts";
 import { addPoint, type TableTool } from "../../../light-table/tool.ts";
 import { ARROWS, NUDGE_MM } from "../by-hand/lines-tool.ts";
-import { shapeAt } from "../by-hand/pieces-tool.ts";
+import { isWithin, placeIn, shapeAt } from "../by-hand/pieces-tool.ts";
 import { dragged, GRIP_WORDS, gripsOf, moved, nudged } from "./letter-grips.ts";
 import type { LetteringDesk, LetteringDrag } from "./lettering-desk.ts";
 import { baselineToEntry } from "./places.ts";
@@ -164,9 +163,7 @@ function markIn(desk: LetteringDesk, { from, to, holds }: LetteringDrag, isStill
   const inside = faces.flatMap(({ spotId, paths }) => {
     const bounds = boundsOfAll(paths);
     const isIn = holds.kind === "loop" ? isInLoop(holds.points, paths) : isWithin(bounds, box);
-    if (!isIn) return [];
-    const at = placeInside(paths);
-    return at ? [{ at, spotId }] : [];
+    return isIn ? [{ at: placeIn({ paths }), spotId }] : [];
   });
   // Letters are what there is most of; what is seen through them, and lines round them, can be added by their colour.
   const counts = new Map<string, number>();
@@ -181,36 +178,6 @@ function isInLoop(points: readonly number[], paths: readonly CubicPath[]): boole
   const nodes = nodesOf(paths);
   for (let i = 0; i < nodes.length; i += 2) if (!isInLine(closed, nodes[i] ?? 0, nodes[i + 1] ?? 0)) return false;
   return nodes.length > 0;
-}
-
-function isWithin(one: Bounds, box: Bounds): boolean {
-  return one.left > box.left && one.right < box.right && one.top > box.top && one.bottom < box.bottom;
-}
-
-/** A place in a shape: the middle of the longest stretch that a level line has in it. */
-function placeInside(paths: readonly CubicPath[]): Point | null {
-  const { top, bottom } = boundsOfAll(paths);
-  const lines = paths.map((path) => flattenPath(path, 0.1));
-  for (const share of [0.5, 0.37, 0.63, 0.21, 0.79]) {
-    const y = top + (bottom - top) * share;
-    const crossings = lines.flatMap((line) => crossingsAt(line, y)).sort((a, b) => a - b);
-    let best: readonly [number, number] | null = null;
-    for (let i = 0; i + 1 < crossings.length; i += 2) {
-      const stretch = [crossings[i] ?? 0, crossings[i + 1] ?? 0] as const;
-      if (!best || stretch[1] - stretch[0] > best[1] - best[0]) best = stretch;
-    }
-    if (best && best[1] > best[0]) return { x: (best[0] + best[1]) / 2, y };
-  }
-  return null;
-}
-
-function crossingsAt(line: readonly number[], y: number): number[] {
-  const out: number[] = [];
-  for (let i = 0; i + 3 < line.length; i += 2) {
-    const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = line.slice(i, i + 4);
-    if (y0 <= y !== y1 <= y) out.push(x0 + ((y - y0) / (y1 - y0)) * (x1 - x0));
-  }
-  return out;
 }
 
 /** The line in hand stands along the outline nearest to a place, on the side of the place. */
