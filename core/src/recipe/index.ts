@@ -18,7 +18,7 @@ export {
 } from "./lettering-entry.ts";
 export { EMPTY_LIBRARY, type Library, neededBy } from "./library.ts";
 export { localMap, scaleAt, turnsOver } from "./local-map.ts";
-export { type MotifEntry, placesOf, ROW_LIMITS } from "./motif-entry.ts";
+export { type MotifEntry, overhangingCopies, placesOf, ROW_LIMITS } from "./motif-entry.ts";
 export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {

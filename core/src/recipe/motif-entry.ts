@@ -76,6 +76,19 @@ export function layMotifEntry(one: MotifEntry, toPrepared: Homography, motifs: M
   return { kind: "stack", layers: layMotif(motif, one.spots, placesOf(one, toPrepared)), over };
 }
 
+/** The copies of an entry that reach over the edge of a picture of that size, and are cut off there. */
+export function overhangingCopies(
+  { motif }: Pick<MotifEntry, "motif">,
+  copies: readonly MotifPlace[],
+  { width, height }: { readonly width: number; readonly height: number },
+): MotifPlace[] {
+  return copies.filter(({ x, y, matrix: [a, b, c, d] }) => {
+    const [right, down] = [motif.widthMm / 2, motif.heightMm / 2];
+    const [reachX, reachY] = [Math.abs(a) * right + Math.abs(b) * down, Math.abs(c) * right + Math.abs(d) * down];
+    return x - reachX < 0 || y - reachY < 0 || x + reachX > width || y + reachY > height;
+  });
+}
+
 /** Hashes of the motifs that entries in force place. */
 export function motifsIn(entries: readonly { readonly kind: string; readonly isOn: boolean }[]): string[] {
   const isMotif = (one: (typeof entries)[number]): one is MotifEntry => one.kind === "motif" && one.isOn;

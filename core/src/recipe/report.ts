@@ -11,8 +11,10 @@ import {
 } from "../checks/index.ts";
 import { formatHex } from "../colour/index.ts";
 import { processOf } from "../processes/index.ts";
+import { invertMap } from "../raster/index.ts";
 import { countShapes, spotCoverage } from "../trace/index.ts";
 import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
+import { overhangingCopies, placesOf } from "./motif-entry.ts";
 import { processesIn, type Results } from "./pipeline.ts";
 import { mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
 
@@ -58,10 +60,15 @@ export function listWarnings(results: Results, recipe: Recipe): Warning[] {
   const mmPerPx = mmPerPixel(recipe, results.prepared.raster);
   const dpi = effectiveDpi(raster.width, printWidthMm(recipe, raster));
   const inks = new Set(reduction.spots.flatMap(({ id, role }) => (role === "ink" ? [id] : [])));
-  if (findings.opaquePx === 0) warn("The picture is fully transparent: there is nothing to print.");
-  else if (!map.faces.some(({ spotId }) => inks.has(spotId)))
-    warn("Every colour is dropped or the garment's: there is nothing to print.");
-  if (dpi < LOW_DPI)
+  const isSheet = findings.opaquePx === 0;
+  if (!map.faces.some(({ spotId }) => inks.has(spotId)))
+    warn(
+      isSheet
+        ? "The picture is fully transparent: there is nothing to print."
+        : "Every colour is dropped or the garment's: there is nothing to print.",
+    );
+  // An empty sheet has no pixels to be coarse.
+  if (dpi < LOW_DPI && !isSheet)
     warn(`The picture has ${Math.round(dpi)} dpi at this width; under ${LOW_DPI} dpi fine detail is guessed.`);
   if (reduction.spots.length > MOST_SPOTS)
     warn(`${reduction.spots.length} colours: above ${MOST_SPOTS} it is not a spot-colour job.`);
@@ -85,7 +92,22 @@ export function listWarnings(results: Results, recipe: Recipe): Warning[] {
     warn(
       `${lost === 1 ? "1 edit of shapes by hand changes" : `${lost} edits of shapes by hand change`} nothing any more: look at Shapes, By hand.`,
     );
+  for (const { name, count, at } of overhangingMotifs(recipe, prepared))
+    warn(
+      `${name} reaches over the picture's edge${count > 1 ? ` ${count} times` : ""}: what is beyond is cut off.`,
+      at,
+    );
   return warnings;
+}
+
+/** Placed motifs that the picture's edge cuts, with how often and a place, pixels of the prepared picture. */
+function overhangingMotifs({ shapes }: Recipe, { raster, frame }: Results["prepared"]) {
+  const toPrepared = invertMap(frame.toSource);
+  return shapes.entries.flatMap((entry) => {
+    if (entry.kind !== "motif" || !entry.isOn) return [];
+    const over = overhangingCopies(entry, placesOf(entry, toPrepared), raster);
+    return over.length > 0 ? [{ name: entry.motif.name, count: over.length, at: { x: over[0].x, y: over[0].y } }] : [];
+  });
 }
 
 function nameOf({ spots }: Results["reduction"], id: string | null): string {

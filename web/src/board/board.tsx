@@ -9,6 +9,7 @@ import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
 import { JobCardView } from "./job-card.tsx";
+import { NewSheet } from "./new-sheet.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
 
 export function Board() {
@@ -36,6 +37,7 @@ export function Board() {
       <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
       <ShopHead title="Job board">
         <SearchField label="Search jobs" placeholder="Number, title, client" value={wanted} onChange={setWanted} />
+        <NewSheet />
         <Button look="next" onClick={open}>
           New job from a picture
         </Button>

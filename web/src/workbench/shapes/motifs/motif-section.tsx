@@ -33,7 +33,7 @@ export function MotifSection({ desk, computed, size }: Props) {
         />
       </div>
       {way === "pick" && <KeepGroup desk={desk} spots={spots} />}
-      {way === "place" && <PlacedGroup desk={desk} misfits={misfits} />}
+      {way === "place" && <PlacedGroup desk={desk} misfits={misfits} size={size} />}
       {way === "place" && inHand && <SettingsGroup key={inHand.entry.id} desk={desk} placed={inHand} spots={spots} />}
       <LibraryGroup desk={desk} size={size} />
     </>

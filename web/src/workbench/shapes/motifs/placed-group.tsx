@@ -1,11 +1,19 @@
 // Motifs that are placed in the job, each an entry.
+import { overhangingCopies } from "@plain-palette/core/recipe";
 import { Button } from "../../../parts/button.tsx";
 import { EntryRow } from "../../../parts/entry-row.tsx";
+import type { ArtSize } from "../../drawn-trace.ts";
 import { Group } from "../../panel.tsx";
 import { sayEdit } from "../by-hand/edit-words.ts";
 import type { MotifDesk } from "./motif-desk.ts";
 
-export function PlacedGroup({ desk, misfits }: { desk: MotifDesk; misfits: ReadonlyMap<string, string> }) {
+interface Props {
+  readonly desk: MotifDesk;
+  readonly misfits: ReadonlyMap<string, string>;
+  readonly size: ArtSize;
+}
+
+export function PlacedGroup({ desk, misfits, size }: Props) {
   const { placed, inHand, motifsOf, change, setEntry, remove, renew } = desk;
   if (placed.length === 0) return null;
   return (
@@ -14,7 +22,7 @@ export function PlacedGroup({ desk, misfits }: { desk: MotifDesk; misfits: Reado
         {inHand ? `In hand: ${sayEdit(inHand.entry, [], 0)}` : ""}
       </p>
       <ol aria-label="Placed motifs" className="mb-2 border border-rule bg-card">
-        {placed.map(({ entry }) => {
+        {placed.map(({ entry, copies }) => {
           const words = sayEdit(entry, [], 0);
           const misfit = misfits.get(entry.id);
           const motif = motifsOf.get(entry.motif.hash);
@@ -43,6 +51,11 @@ export function PlacedGroup({ desk, misfits }: { desk: MotifDesk; misfits: Reado
               {misfit && entry.isOn && (
                 <p role="status" className="pl-5 text-xs text-wrong">
                   {misfit}
+                </p>
+              )}
+              {entry.isOn && overhangingCopies(entry, copies, size).length > 0 && (
+                <p role="status" className="pl-5 text-xs text-wrong">
+                  reaches over the picture's edge: what is beyond is cut off
                 </p>
               )}
               {isOld && (
