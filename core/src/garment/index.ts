@@ -1,1 +1,1 @@
-export { type Silhouette, silhouetteFor } from "./silhouettes.ts";
+export { SILHOUETTE_NAMES, type Silhouette, silhouetteFor, silhouetteOf } from "./silhouettes.ts";

@@ -5,6 +5,7 @@ import type { OutputFacts } from "../output/index.ts";
 import type { ShopSettings } from "../shelf/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
 import { SCREEN_LETTERS_MM } from "../trade/index.ts";
+import { type Portrait, portrayShapes } from "./portrait.ts";
 import type { HasProcesses, Made, Maker, Outputs, Process, ProcessReport, Work } from "./process.ts";
 
 /** What makes a process. `T` are the results of its steps, of which `L` is what it is about. */
@@ -16,6 +17,10 @@ export interface ProcessParts<S, T, L extends keyof T>
   warnOfSize?(sizeMm: { readonly width: number; readonly height: number }, settings: S): string | null;
   report(work: Work<S>, result: T[L]): ProcessReport;
   outputs(work: Work<S>, result: T[L], facts: OutputFacts): Outputs;
+  /** What of it is seen, where that is not the design's shapes. */
+  portray?(work: Work<S>, result: T[L]): Portrait;
+  /** Of its settings those that change what is seen; none, if nothing is said. */
+  seen?(settings: S): unknown;
 }
 
 const ofInk = (shop: ShopSettings): ThinLimits => ({ lineMm: shop.thinnestLineMm, gapMm: shop.thinnestGapMm });
@@ -55,13 +60,14 @@ export function defineProcess<S extends object, T extends object, L extends keyo
       processes: { ...recipe.processes, [id]: { ...settingsIn(recipe), ...part } },
     }),
     warnOfSize: (sizeMm, recipe) => parts.warnOfSize?.(sizeMm, settingsIn(recipe)) ?? null,
+    seenOf: (recipe) => parts.seen?.(settingsIn(recipe)) ?? null,
     open: () => openMaker(parts, settingsIn),
     resultIn: (made) => made.find(isOurs)?.result ?? null,
   };
 }
 
 function openMaker<S, T, L extends keyof T>(
-  { id, steps, result: wanted, report, outputs }: ProcessParts<S, T, L>,
+  { id, steps, result: wanted, report, outputs, portray }: ProcessParts<S, T, L>,
   settingsIn: (recipe: HasProcesses) => S,
 ): Maker {
   const kept: KeptResults<T> = {};
@@ -81,6 +87,7 @@ function openMaker<S, T, L extends keyof T>(
         process: id,
         result,
         report: () => report(work, result),
+        portray: () => portray?.(work, result) ?? portrayShapes(design),
         outputs: (facts) => outputs(work, result, facts),
       };
     },

@@ -1,5 +1,6 @@
 export { defineProcess, type ProcessParts } from "./define-process.ts";
 export { placeChosen } from "./place-chosen.ts";
+export { type PicturePart, type Portrait, portrayShapes } from "./portrait.ts";
 export type {
   Design,
   HasProcesses,

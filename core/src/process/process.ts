@@ -7,6 +7,7 @@ import type { Spot } from "../reduce/index.ts";
 import type { ShopSettings, SpotStockKind, StockReference } from "../shelf/index.ts";
 import type { Drawing } from "../trace/index.ts";
 import type { z } from "../zod/index.ts";
+import type { Portrait } from "./portrait.ts";
 
 /** What every process starts from. */
 export interface Design {
@@ -73,6 +74,8 @@ export interface Outputs {
 /** What was made, with the ways to look into it and to give it out. */
 export interface Product extends Made {
   report(): ProcessReport;
+  /** What of it is seen. */
+  portray(): Portrait;
   outputs(facts: OutputFacts): Outputs;
 }
 
@@ -131,6 +134,8 @@ export interface Process<S = unknown, R = unknown> {
   withSettings<T extends HasProcesses>(recipe: T, part: Partial<S>): T;
   /** What of a print of this size does not go, or null. */
   warnOfSize(sizeMm: { readonly width: number; readonly height: number }, recipe: HasProcesses): string | null;
+  /** Of its settings those that change what is seen; what only changes how it is made is not among them. */
+  seenOf(recipe: HasProcesses): unknown;
   open(): Maker;
   /** What it made among what was made; null: nothing. */
   resultIn(made: readonly Made[]): R | null;

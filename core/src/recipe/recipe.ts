@@ -1,6 +1,7 @@
 // The recipe: every decision made on a job as one versioned piece of data. Types follow from the schema.
 import type { Rgb } from "../colour/index.ts";
 import { parseHex } from "../colour/index.ts";
+import { SILHOUETTE_NAMES } from "../garment/index.ts";
 import { toMm } from "../geometry/index.ts";
 import { allProcesses, FIRST_PROCESS, processesSchema, processIdSchema } from "../processes/index.ts";
 import { MAX_FOUND } from "../reduce/index.ts";
@@ -105,6 +106,20 @@ export const recipeSchema = z.object({
       keepsText: z.boolean().default(true),
       /** What was done to the traced shapes, in order. */
       entries: z.array(shapeEntrySchema).max(1000).default([]),
+    })
+    .prefault({}),
+  /** How the design is shown to the client. */
+  proof: z
+    .object({
+      /** On which part of what garment; null: as the placement's name says. */
+      shownOn: z.enum(SILHOUETTE_NAMES).nullable().default(null),
+      /** From the garment's upper edge to the print's, and from its middle to the right, mm; null: as usual there. */
+      belowMm: z.number().min(-500).max(1500).nullable().default(null),
+      asideMm: z.number().min(-700).max(700).nullable().default(null),
+      /** As the client reads it; empty: it is not shown. */
+      price: z.string().trim().max(120).default(""),
+      /** What the shop writes to the client. */
+      message: z.string().max(1000).default(""),
     })
     .prefault({}),
   /** How the job is made. */

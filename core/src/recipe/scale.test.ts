@@ -49,6 +49,8 @@ const STAY = [
   "shapes.entries.lettering.nudges.down",
   "shapes.entries.lettering.nudges.angleDeg",
   "shapes.entries.lettering.nudges.scale",
+  "proof.belowMm",
+  "proof.asideMm",
   "shapes.entries.motif.motif.widthMm",
   "shapes.entries.motif.motif.heightMm",
   "shapes.entries.motif.places.angleDeg",

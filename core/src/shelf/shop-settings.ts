@@ -25,6 +25,8 @@ import { z } from "../zod/index.ts";
 import { FILM_FACTS } from "./film.ts";
 
 const fields = {
+  /** As clients read it. */
+  shopName: z.string().trim().min(1).max(80).default("Our print room"),
   /** As written before an amount. */
   currency: z.string().trim().min(1).max(4).default("£"),
   /** Burning and setting up one screen. */

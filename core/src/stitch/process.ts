@@ -8,6 +8,7 @@ import { chooseAreas } from "./choose-areas.ts";
 import { FABRICS } from "./fabric.ts";
 import { listStitchOutputs, type Stitches } from "./outputs.ts";
 import { planStitches } from "./plan.ts";
+import { portrayStitches } from "./portray-stitches.ts";
 import { type MeasuredArea, measureAreas } from "./propose-sewing.ts";
 import { reportStitches } from "./report.ts";
 import { type StitchSettings, stitchSettingsSchema } from "./settings.ts";
@@ -91,4 +92,6 @@ export const stitches: Process<StitchSettings, Stitches> = defineProcess({
   result: "plan",
   report: ({ design, settings }, made) => reportStitches(made, design, settings),
   outputs: ({ design, settings }, made, facts) => listStitchOutputs(made, design, settings, facts),
+  portray: (_, { plan }) => portrayStitches(plan),
+  seen: ({ machine: _, hoop: __, ...settings }) => settings,
 });

@@ -7,6 +7,7 @@ import { diameterOf, STONE_LETTERS_MM, STONE_SIZES } from "../trade/index.ts";
 import { applyByHand } from "./by-hand.ts";
 import { chooseAreas, gapsOf } from "./choose-areas.ts";
 import { listStoneOutputs, type Stones } from "./outputs.ts";
+import { portrayStones } from "./portray-stones.ts";
 import { type MeasuredArea, measureAreas } from "./propose-setting.ts";
 import { reportStones } from "./report.ts";
 import { setAreas } from "./set-area.ts";
@@ -131,6 +132,8 @@ export const stones: Process<StoneSettings, Stones> = defineProcess({
   result: "stones",
   report: ({ design, settings }, made) => reportStones(made, design, settings),
   outputs: ({ design, settings }, made, facts) => listStoneOutputs(made, design, settings, facts),
+  portray: ({ design }, made) => portrayStones(made, design),
+  seen: ({ template: _, shop: { prices: __, lossPercent: ___, ...shop }, ...settings }) => ({ ...settings, shop }),
 });
 
 const WAYS: readonly string[] = ["outline", "middle", "fill", "auto"];
