@@ -7,6 +7,8 @@ export const ROOT = fileURLToPath(new URL("..", import.meta.url));
 
 export interface ServerProcess {
   readonly url: string;
+  /** Of the clients' door. */
+  readonly clientUrl: string;
   readonly child: ChildProcess;
   /** What it wrote so far. */
   output(): string;
@@ -34,7 +36,16 @@ export function startServer(environment: Record<string, string>): Promise<Server
     const take = (chunk: Buffer) => {
       written += chunk;
       const url = /listening on (http:\S+)/.exec(written)?.[1];
-      if (url) resolve({ url, child, output: () => written, stop: () => end("SIGTERM"), kill: () => end("SIGKILL") });
+      const clientUrl = /clients' door on (http:\S+)/.exec(written)?.[1] ?? "";
+      if (url)
+        resolve({
+          url,
+          clientUrl,
+          child,
+          output: () => written,
+          stop: () => end("SIGTERM"),
+          kill: () => end("SIGKILL"),
+        });
     };
     child.stdout.on("data", take);
     child.stderr.on("data", take);

@@ -31,6 +31,7 @@ try {
     DATABASE_URL: database.url,
     WEB_ROOT: join(ROOT, "web", "dist"),
     PORT: process.env.PORT ?? String(await findFreePort(4310)),
+    CLIENT_PORT: process.env.CLIENT_PORT ?? String(await findFreePort(4410)),
   });
   server.child.stdout?.pipe(process.stdout);
   server.child.stderr?.pipe(process.stderr);
@@ -41,7 +42,7 @@ try {
     await seedDemo(server.url);
     writeFileSync(seeded, "");
   }
-  console.log(`\nPlain Palette is at ${server.url}\nCtrl+C ends it.`);
+  console.log(`\nPlain Palette is at ${server.url}, the clients' door at ${server.clientUrl}\nCtrl+C ends it.`);
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);
   await stop(1);

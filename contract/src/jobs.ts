@@ -7,6 +7,11 @@ export const JOB_STEPS = ["artwork", "colours", "shapes", "make", "output", "pro
 export const jobStepSchema = z.enum(JOB_STEPS);
 export type JobStep = z.infer<typeof jobStepSchema>;
 
+/** What a job waits for, in the order in which it goes. */
+export const JOB_STATES = ["new", "making", "waits", "answered", "yes", "changed", "made"] as const;
+export const jobStateSchema = z.enum(JOB_STATES);
+export type JobState = z.infer<typeof jobStateSchema>;
+
 export const artworkSchema = z.object({
   /** SHA-256 of the client's file, hexadecimal. */
   hash: z.string().regex(/^[0-9a-f]{64}$/),
@@ -36,6 +41,13 @@ export const jobCardSchema = z.object({
   artwork: artworkSchema,
   /** Off the board, though nothing of it is gone. */
   isPutAway: z.boolean(),
+  state: jobStateSchema,
+  /** When the client said yes last; null before. */
+  yesDay: z.iso.date().nullable(),
+  dueDay: z.iso.date().nullable(),
+  /** Where proofs are sent; empty: nowhere yet. */
+  clientMail: z.string(),
+  process: z.string(),
   /** Version of which the server has a picture of the result; null before anybody has seen one. */
   picture: z.number().int().nullable(),
   updatedAt: z.iso.datetime(),
@@ -62,6 +74,8 @@ export const jobPatchSchema = z
     client: z.string().trim().max(120),
     step: jobStepSchema,
     isPutAway: z.boolean(),
+    dueDay: z.iso.date().nullable(),
+    clientMail: z.union([z.literal(""), z.email().max(254)]),
   })
   .partial();
 export type JobPatch = z.infer<typeof jobPatchSchema>;

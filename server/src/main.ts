@@ -1,4 +1,5 @@
 // The server process: connects, listens, works off runs, and ends cleanly when told to.
+import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { startCompute } from "./compute/index.ts";
 import { readConfig } from "./config.ts";
@@ -7,6 +8,7 @@ import { makeApp } from "./http/index.ts";
 import { makeJobStore } from "./jobs/index.ts";
 import { makeMotifStore } from "./motifs/index.ts";
 import { makePlacementStore } from "./placements/index.ts";
+import { makeClientApp, makeMailStore, makeProofStore } from "./proofs/index.ts";
 import { makeRunStore, startRunner } from "./runs/index.ts";
 import { makeShelfStore } from "./shelf/index.ts";
 import { makeTypefaceStore } from "./typefaces/index.ts";
@@ -21,23 +23,42 @@ const typefaces = makeTypefaceStore(database);
 const motifs = makeMotifStore(database);
 const runs = makeRunStore(database);
 const runner = startRunner(database, { jobs, runs, typefaces, motifs }, compute);
-const server = makeApp({ jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot: config.WEB_ROOT }).listen(
-  config.PORT,
-  config.HOST,
-  (error) => {
+const clientHost = config.CLIENT_HOST ?? config.HOST;
+const clientPort = config.CLIENT_PORT ?? (config.PORT === 0 ? 0 : config.PORT + 1);
+let clientUrl = config.CLIENT_URL ?? "";
+const proofs = makeProofStore(database, (token) => `${clientUrl}/proof/${token}`);
+const { SMTP_URL: url, SMTP_FROM: from = "proofs@localhost" } = config;
+const mails = makeMailStore(database, url ? { url, from } : null);
+const webRoot = config.WEB_ROOT;
+const clientDoor = makeClientApp(proofs, webRoot).listen(clientPort, clientHost, (error) => {
+  if (error) throw error;
+  const { port } = clientDoor.address() as AddressInfo;
+  clientUrl ||= `http://${clientHost}:${port}`;
+  console.log(`clients' door on http://${clientHost}:${port}`);
+  open();
+});
+
+const app = makeApp({ jobs, runs, placements, shelf, typefaces, motifs, proofs, mails, compute, webRoot });
+let server: Server | undefined;
+/** Once links can be written. */
+function open(): void {
+  const opened = app.listen(config.PORT, config.HOST, (error) => {
     if (error) throw error;
-    const { port } = server.address() as AddressInfo;
+    const { port } = opened.address() as AddressInfo;
     console.log(`listening on http://${config.HOST}:${port}`);
-  },
-);
+  });
+  server = opened;
+}
 
 let isStopping = false;
 for (const signal of ["SIGINT", "SIGTERM"] as const)
   process.on(signal, async () => {
     if (isStopping) return;
     isStopping = true;
-    server.close();
-    server.closeAllConnections();
+    for (const door of [server, clientDoor]) {
+      door?.close();
+      door?.closeAllConnections();
+    }
     await runner.stop();
     await compute.close();
     await database.destroy();

@@ -11,6 +11,8 @@ import { type ServerProcess, startServer } from "../../tools/server-process.ts";
 export interface Bench {
   url(): string;
   server(): ServerProcess;
+  /** Where the database is. */
+  databaseUrl(): string;
   /** SIGKILL, then a new server on the same database. */
   killServer(): Promise<void>;
   /** The database ends; the server stays. */
@@ -29,6 +31,7 @@ export async function startBench(): Promise<Bench> {
   return {
     url: () => server.url,
     server: () => server,
+    databaseUrl: () => database.url,
     async killServer() {
       await server.kill();
       server = await startServer(environment);

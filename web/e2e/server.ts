@@ -6,7 +6,7 @@ import { build } from "vite";
 import { startMariaDb } from "../../tools/database/mariadb.ts";
 import { seedDemo } from "../../tools/demo/seed.ts";
 import { ROOT, startServer } from "../../tools/server-process.ts";
-import { allShops, shopPort } from "./shops.ts";
+import { allShops, doorPort, shopPort } from "./shops.ts";
 
 /** @returns What closes it, leaving nothing behind. */
 async function openShop(index: number): Promise<() => Promise<void>> {
@@ -16,6 +16,7 @@ async function openShop(index: number): Promise<() => Promise<void>> {
     DATABASE_URL: database.url,
     WEB_ROOT: join(ROOT, "web", "dist"),
     PORT: String(shopPort(index)),
+    CLIENT_PORT: String(doorPort(index)),
   });
   await seedDemo(server.url);
   return async () => {

@@ -7,6 +7,9 @@ export const SHOPS = 2;
 process.env.E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 20_000));
 
 /** @param index 0 to SHOPS - 1. */
+export const doorPort = (index: number) => shopPort(index) + SHOPS;
+
+/** @param index 0 to SHOPS - 1. */
 export const shopPort = (index: number) => Number(process.env.E2E_PORT) + index;
 
 /** @param index 0 to SHOPS - 1. */

@@ -2,12 +2,13 @@
 import { fileURLToPath } from "node:url";
 import { MessageChannel } from "node:worker_threads";
 import type { FiledMotif } from "@plain-palette/core/formats";
+import type { Proof } from "@plain-palette/core/proof";
 import type { Raster } from "@plain-palette/core/raster";
 import type { MadeFile } from "@plain-palette/core/recipe";
 import { Piscina } from "piscina";
 import type { ArtworkView, ReadFont } from "../intake/index.ts";
 import type * as tasks from "./tasks.ts";
-import type { DecodeTask, FilesTask, MotifFile, Outcome, Progress } from "./tasks.ts";
+import type { DecodeTask, FilesTask, MotifFile, Outcome, Progress, ProofTask } from "./tasks.ts";
 
 /** Heap of one thread, MB: 60 megapixels with labels and components fit; a runaway does not take the server with it. */
 const THREAD_MB = 4096;
@@ -38,6 +39,7 @@ export interface Compute {
   inspect(bytes: Buffer): Promise<Inspection>;
   inspectFont(bytes: Buffer): Promise<Outcome<ReadFont>>;
   readMotifs(bytes: Buffer, fileName: string): Promise<Outcome<FiledMotif[]>>;
+  makeProof(task: ProofTask): Promise<{ proof: Proof; pdf: Uint8Array }>;
   packMotifs(motifs: readonly FiledMotif[]): Promise<Uint8Array>;
   decode(bytes: Buffer, view: ArtworkView): Promise<Outcome<Raster>>;
   makeFiles(
@@ -67,6 +69,7 @@ export function startCompute(threads: number): Compute {
         (signal) => look.run({ bytes, fileName } satisfies MotifFile, { name: "readMotifs", signal }),
         "The file",
       ),
+    makeProof: (task) => look.run(task, { name: "makeProofFiles" }),
     packMotifs: (motifs) => look.run(motifs, { name: "packMotifs" }),
     decode: (bytes, view) =>
       bounded((signal) => look.run({ bytes, view } satisfies DecodeTask, { name: "decode", signal })),

@@ -2,13 +2,16 @@
 import type { MessagePort } from "node:worker_threads";
 import type { FiledMotif } from "@plain-palette/core/formats";
 import type { Motif } from "@plain-palette/core/motif";
+import { makeProof, type Proof, type ProofFacts, writeProofPdf } from "@plain-palette/core/proof";
 import type { Raster } from "@plain-palette/core/raster";
 import {
+  type Library,
   listOutputs,
   type MadeFile,
   makeCommonFiles,
   makeResultCache,
   type Recipe,
+  runPipeline,
   runSteps,
 } from "@plain-palette/core/recipe";
 import { type FontFiles, openTypefaces } from "@plain-palette/core/typeface";
@@ -75,19 +78,44 @@ export function decode({ bytes, view }: DecodeTask): Promise<Outcome<Raster>> {
   return orBadFile(async () => (await decodeArtwork(bytes, view)).raster);
 }
 
-export interface FilesTask {
+/** What a recipe names but does not hold. */
+export interface LibraryFiles {
+  readonly fonts: readonly FontFiles[];
+  /** By the hash of their content. */
+  readonly motifs: ReadonlyMap<string, Motif>;
+}
+
+/** What a job is made from, read for a thread. */
+interface JobTask extends LibraryFiles {
   readonly bytes: Uint8Array;
   readonly recipe: Recipe;
-  /** What its lettering is set in. */
-  readonly fonts: readonly FontFiles[];
-  /** What it places, by the hash of their content. */
-  readonly motifs: ReadonlyMap<string, Motif>;
+}
+
+export interface FilesTask extends JobTask {
   readonly job: string;
   readonly client: string;
   /** When the run was ordered; written on what is made. */
   readonly orderedAt: Date;
   /** Takes progress messages. */
   readonly port: MessagePort;
+}
+
+async function openLibrary({ fonts, motifs }: LibraryFiles): Promise<Library> {
+  return { typefaces: await openTypefaces(fonts), motifs: { get: (hash) => motifs.get(hash) ?? null } };
+}
+
+export interface ProofTask extends JobTask {
+  readonly facts: ProofFacts;
+  readonly sentAt: Date;
+}
+
+/** A proof with its PDF. */
+export async function makeProofFiles(task: ProofTask): Promise<{ proof: Proof; pdf: Uint8Array }> {
+  const { raster } = await decodeArtwork(task.bytes, task.recipe.artwork);
+  const results = runPipeline({ key: "artwork", raster }, task.recipe, makeResultCache(await openLibrary(task)));
+  const proof = makeProof(results, task.recipe, task.facts);
+  const pdf = await writeProofPdf(proof, { date: task.sentAt, labelFont: await readLabelFont() });
+  return { proof, pdf };
 }
 
 export interface Progress {
@@ -110,11 +138,7 @@ export async function makeFiles(task: FilesTask): Promise<MadeFile[]> {
   tell(0.02, "Reading the artwork");
   const { raster, notes } = await decodeArtwork(task.bytes, recipe.artwork);
   const artwork = { key: "artwork", raster };
-  const library = {
-    typefaces: await openTypefaces(task.fonts),
-    motifs: { get: (hash: string) => task.motifs.get(hash) ?? null },
-  };
-  const steps = runSteps(artwork, recipe, makeResultCache(library));
+  const steps = runSteps(artwork, recipe, makeResultCache(await openLibrary(task)));
   let step = steps.next();
   while (!step.done) {
     const { doing, done } = step.value;

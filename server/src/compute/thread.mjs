@@ -5,4 +5,4 @@ import { register } from "tsx/esm/api";
 register();
 /** @type {typeof import("./tasks.ts")} */
 const tasks = await import("./tasks.ts");
-export const { inspect, inspectFont, readMotifs, packMotifs, decode, makeFiles } = tasks;
+export const { inspect, inspectFont, readMotifs, packMotifs, decode, makeFiles, makeProofFiles } = tasks;

@@ -13,6 +13,7 @@ import {
   TypefaceEntity,
 } from "./entities.ts";
 import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts";
+import { ClientsYes1795834800000 } from "./migrations/clients-yes.ts";
 import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
 import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
 import { KeptStones1795804000000 } from "./migrations/kept-stones.ts";
@@ -51,6 +52,7 @@ export async function connectDatabase(url: string): Promise<DataSource> {
       KeptStones1795804000000,
       Typefaces1795820400000,
       Motifs1795831200000,
+      ClientsYes1795834800000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

@@ -28,6 +28,22 @@ export interface JobRow {
   head: number;
   /** Off the board, though nothing of it is gone. */
   isPutAway: boolean;
+  /** A day, as 2026-03-04. */
+  dueDay: string | null;
+  clientMail: string;
+  /** Of the recipe in force what the board lists: recipes may be megabytes. */
+  garment: string;
+  process: string | null;
+  /** Names what the client sees of it. */
+  seenKey: string;
+  /** Version of which files were made last. */
+  madeVersion: number | null;
+  /** How it stands with the latest proof. */
+  proofState: "none" | "waits" | "answered" | "yes";
+  proofEndsAt: Date | null;
+  /** When the client said yes last, and what to. */
+  yesDay: string | null;
+  yesKey: string;
   updatedAt: Date;
 }
 
@@ -144,6 +160,16 @@ export const JobEntity = new EntitySchema<JobRow>({
     step: { type: "varchar", length: 16 },
     head: { type: "int", unsigned: true },
     isPutAway: { type: "boolean", name: "is_put_away" },
+    dueDay: { type: "date", nullable: true, name: "due_day" },
+    clientMail: { type: "varchar", length: 254, name: "client_mail", default: "" },
+    garment: { type: "char", length: 7, default: "#ffffff" },
+    process: { type: "varchar", length: 40, nullable: true },
+    seenKey: { type: "char", length: 16, name: "seen_key", default: "" },
+    madeVersion: { type: "int", unsigned: true, nullable: true, name: "made_version" },
+    proofState: { type: "varchar", length: 12, name: "proof_state", default: "none" },
+    proofEndsAt: { type: "datetime", precision: 3, nullable: true, name: "proof_ends_at" },
+    yesDay: { type: "date", nullable: true, name: "yes_day" },
+    yesKey: { type: "char", length: 16, name: "yes_key", default: "" },
     updatedAt: { type: "datetime", precision: 3, name: "updated_at" },
   },
 });

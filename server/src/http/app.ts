@@ -1,7 +1,6 @@
 // The Express application: security headers, API, built web.
 import { join } from "node:path";
-import express, { type Express, type RequestHandler } from "express";
-import helmet from "helmet";
+import express, { type Express } from "express";
 import type { Compute } from "../compute/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { artworkRoutes, jobRoutes } from "../jobs/index.ts";
@@ -9,21 +8,15 @@ import type { MotifStore } from "../motifs/index.ts";
 import { motifRoutes } from "../motifs/index.ts";
 import type { PlacementStore } from "../placements/index.ts";
 import { placementRoutes } from "../placements/index.ts";
-import { answerErrors, answerUnknownRoute, ProblemError } from "../problems/index.ts";
+import { answerErrors, answerUnknownRoute, refuseOtherSites, securityHeaders } from "../problems/index.ts";
+import type { MailStore, ProofStore } from "../proofs/index.ts";
+import { proofRoutes } from "../proofs/index.ts";
 import type { RunStore } from "../runs/index.ts";
 import { runRoutes } from "../runs/index.ts";
 import type { ShelfStore } from "../shelf/index.ts";
 import { shelfRoutes } from "../shelf/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import { typefaceRoutes } from "../typefaces/index.ts";
-
-/** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
-const refuseOtherSites: RequestHandler = (request, _response, next) => {
-  const site = request.get("Sec-Fetch-Site");
-  if (site === "cross-site" && request.method !== "GET")
-    throw new ProblemError({ title: "Another site may not change anything here", status: 403 });
-  next();
-};
 
 export interface Services {
   readonly jobs: JobStore;
@@ -32,33 +25,18 @@ export interface Services {
   readonly shelf: ShelfStore;
   readonly typefaces: TypefaceStore;
   readonly motifs: MotifStore;
+  readonly proofs: ProofStore;
+  readonly mails: MailStore;
   readonly compute: Compute;
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
-export function makeApp({ jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot }: Services): Express {
+export function makeApp(services: Services): Express {
+  const { jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot } = services;
   const app = express();
   app.disable("x-powered-by");
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          // The text shaper is compiled code; no script can be made from text all the same.
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          imgSrc: ["'self'", "blob:", "data:"],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
-      },
-      // The shop's own network speaks http; a proxy in front that speaks https adds this itself.
-      strictTransportSecurity: false,
-    }),
-  );
+  app.use(securityHeaders("no-referrer"));
   app.use(refuseOtherSites);
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
@@ -72,6 +50,7 @@ export function makeApp({ jobs, runs, placements, shelf, typefaces, motifs, comp
     shelfRoutes(shelf),
     typefaceRoutes(typefaces, compute),
     motifRoutes(motifs, compute),
+    proofRoutes(services),
   );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {

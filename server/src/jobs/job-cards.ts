@@ -1,12 +1,13 @@
 // Jobs as the board lists them: one query, without the recipes' bodies, which may hold megabytes of strokes.
-import { type JobCard, jobCardSchema } from "@plain-palette/contract";
+import { type JobCard, type JobState, jobCardSchema } from "@plain-palette/contract";
 import { FIRST_PROCESS, processOf } from "@plain-palette/core/processes";
 import type { EntityManager } from "typeorm";
 import { z } from "zod";
 
 const CARDS = `
   SELECT job.id, job.number, job.title, job.client, job.step, job.head, job.is_put_away, job.updated_at,
-    JSON_VALUE(recipe.body, '$.artwork.garment') AS garment, JSON_VALUE(recipe.body, '$.process') AS process, recipe.file_name, picture.version AS picture,
+    DATE_FORMAT(job.due_day, '%Y-%m-%d') AS due_day, job.client_mail, job.seen_key, job.made_version, job.proof_state, job.proof_ends_at, DATE_FORMAT(job.yes_day, '%Y-%m-%d') AS yes_day, job.yes_key,
+    job.garment, job.process, recipe.file_name, picture.version AS picture,
     artwork.hash, artwork.kind, artwork.size, artwork.width, artwork.height, artwork.has_alpha, artwork.dpi,
     artwork.pages, artwork.content
   FROM jobs job
@@ -21,6 +22,16 @@ const rowsSchema = z.array(
       has_alpha: z.coerce.boolean(),
       updated_at: z.date(),
       process: z.string().nullable(),
+      seen_key: z.string(),
+      made_version: z.number().nullable(),
+      proof_state: z.string(),
+      proof_ends_at: z.date().nullable(),
+      yes_day: z.string().nullable(),
+      yes_key: z.string(),
+      due_day: z.string().nullable(),
+      client_mail: z.string(),
+      step: z.string(),
+      head: z.number(),
     })
     .catchall(z.unknown()),
 );
@@ -42,6 +53,11 @@ function toCards(rows: unknown): z.infer<typeof cardSchema>[] {
   return rowsSchema.parse(rows).map(({ is_put_away, has_alpha, updated_at, file_name, size, process, ...row }) =>
     cardSchema.parse({
       ...row,
+      state: stateOf(row),
+      yesDay: row.yes_day,
+      dueDay: row.due_day,
+      clientMail: row.client_mail,
+      process: process ?? FIRST_PROCESS.id,
       isPutAway: is_put_away,
       updatedAt: updated_at.toISOString(),
       // Recipes of the first form name none.
@@ -49,4 +65,21 @@ function toCards(rows: unknown): z.infer<typeof cardSchema>[] {
       artwork: { ...row, fileName: file_name, bytes: size, hasAlpha: has_alpha },
     }),
   );
+}
+
+type Standing = Pick<
+  z.infer<typeof rowsSchema>[number],
+  "seen_key" | "made_version" | "proof_state" | "proof_ends_at" | "yes_day" | "yes_key" | "step" | "head"
+>;
+
+/** What a job waits for. A yes is to what was seen: as long as that stays, it stays. */
+function stateOf(row: Standing): JobState {
+  const isYes = row.yes_day !== null && row.proof_state === "yes";
+  if (isYes && row.seen_key !== row.yes_key) return "changed";
+  if (row.made_version === row.head) return "made";
+  if (isYes) return "yes";
+  if (row.proof_state === "answered") return "answered";
+  // A link that has ended is waited for no more.
+  if (row.proof_state === "waits" && row.proof_ends_at && row.proof_ends_at > new Date()) return "waits";
+  return row.step === "artwork" ? "new" : "making";
 }

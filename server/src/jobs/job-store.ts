@@ -16,6 +16,7 @@ import {
   SettingsEntity,
 } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
+import { noteHead } from "./head-facts.ts";
 import { findCard, listCards } from "./job-cards.ts";
 
 /** A new artwork as the threads found it. */
@@ -50,6 +51,8 @@ export interface JobStore {
   replaceArtwork(id: string, artwork: NewArtwork, basedOn: number): Promise<Job | null>;
   /** Puts another version in force; throws StaleSave if the head moved meanwhile. */
   moveHead(id: string, move: HeadMove): Promise<Job | null>;
+  /** A version with the file that it is of; null if there is none. */
+  version(id: string, version: number): Promise<{ recipe: Recipe; artworkHash: string } | null>;
   artworkBytes(hash: string): Promise<Buffer | null>;
   thumbnail(hash: string): Promise<Buffer | null>;
   /** A new job of the same file with the recipe in force; null if there is no such job. */
@@ -71,7 +74,7 @@ export function makeJobStore(database: DataSource): JobStore {
       const hash = await storeArtwork(manager, artwork);
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const body = recipeOfShop(shopSettingsSchema.parse(shop));
-      const first: FirstVersion = { client: "", step: "artwork", body };
+      const first: FirstVersion = { client: "", clientMail: "", step: "artwork", body };
       const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
       const job = await findJob(manager, id);
       if (!job) throw new Error("the job that was just made is gone");
@@ -100,9 +103,13 @@ export function makeJobStore(database: DataSource): JobStore {
         if (job.head !== seen) throw new StaleSave(undefined, job.head);
         if (!(await tx.existsBy(RecipeEntity, { jobId: id, version: to }))) throw notFound(`Version ${to} of this job`);
         await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
-        await noteMotifs(tx, id, to);
+        await noteHead(tx, id, to);
       });
       return this.find(id);
+    },
+    async version(id, version) {
+      const row = await manager.findOneBy(RecipeEntity, { jobId: id, version });
+      return row && { recipe: readRecipe(row.body), artworkHash: row.artworkHash };
     },
     async artworkBytes(hash) {
       return (await findBlob(manager, hash, "bytes"))?.bytes ?? null;
@@ -113,7 +120,12 @@ export function makeJobStore(database: DataSource): JobStore {
       const head = await manager.findOneByOrFail(RecipeEntity, { jobId: id, version: job.head });
       const title = `${job.title.slice(0, 112)} (copy)`;
       const copied = await database.transaction((tx) =>
-        createJob(tx, head.artworkHash, head.fileName, title, { client: job.client, step: job.step, body: head.body }),
+        createJob(tx, head.artworkHash, head.fileName, title, {
+          client: job.client,
+          clientMail: job.clientMail,
+          step: job.step,
+          body: head.body,
+        }),
       );
       return this.find(copied);
     },
@@ -160,7 +172,7 @@ async function addVersion(
     await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body, artworkHash, fileName, createdAt });
     if (job.head !== basedOn) return new StaleSave(version, job.head);
     await tx.update(JobEntity, { id }, { head: version, updatedAt: createdAt });
-    await noteMotifs(tx, id, version);
+    await noteHead(tx, id, version);
     return null;
   });
   if (stale) throw stale;
@@ -206,6 +218,7 @@ async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promis
 
 interface FirstVersion {
   readonly client: string;
+  readonly clientMail: string;
   readonly step: JobRow["step"];
   readonly body: RecipeRow["body"];
 }
@@ -215,28 +228,15 @@ async function createJob(
   artworkHash: string,
   fileName: string,
   title: string,
-  { client, step, body }: FirstVersion,
+  { client, clientMail, step, body }: FirstVersion,
 ): Promise<string> {
   const id = randomUUID();
   const now = new Date();
-  await tx.insert(JobEntity, { id, title, client, step, head: 1, isPutAway: false, updatedAt: now });
+  await tx.insert(JobEntity, { id, title, client, clientMail, step, head: 1, isPutAway: false, updatedAt: now });
   const first = { jobId: id, version: 1, parent: null, body, artworkHash, fileName, createdAt: now };
   await tx.insert(RecipeEntity, first);
-  await noteMotifs(tx, id, 1);
+  await noteHead(tx, id, 1);
   return id;
-}
-
-/** Which motifs the version in force places: a motif knows its jobs. Read where the recipe is, which may be megabytes. */
-async function noteMotifs(tx: EntityManager, id: string, version: number): Promise<void> {
-  await tx.query("DELETE FROM job_motifs WHERE job_id = ?", [id]);
-  await tx.query(
-    `INSERT INTO job_motifs (job_id, hash)
-     SELECT DISTINCT recipe.job_id, placed.hash
-     FROM recipes recipe, JSON_TABLE(recipe.body, '$.shapes.entries[*]'
-       COLUMNS (hash CHAR(64) PATH '$.motif.hash', is_on BOOLEAN PATH '$.isOn')) placed
-     WHERE recipe.job_id = ? AND recipe.version = ? AND placed.hash IS NOT NULL AND placed.is_on`,
-    [id, version],
-  );
 }
 
 async function findJob(manager: EntityManager, id: string): Promise<Job | null> {

@@ -3,7 +3,7 @@ import { randomUUID } from "node:crypto";
 import type { Run } from "@plain-palette/contract";
 import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
-import { RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
+import { JobEntity, RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
 
 /** A run without a sign of life for this long was left by a process that died, seconds. */
@@ -104,7 +104,7 @@ export function makeRunStore(database: DataSource): RunStore {
       const row = await manager.findOneBy(RunEntity, { id });
       return row?.claim === claim && row.state === "running" && !row.stopRequested;
     },
-    finish: ({ id, claim }, files) =>
+    finish: ({ id, claim, jobId, recipeVersion }, files) =>
       database.transaction(async (tx) => {
         const done = await tx.update(
           RunEntity,
@@ -114,6 +114,7 @@ export function makeRunStore(database: DataSource): RunStore {
         if (done.affected !== 1) return;
         for (const { name, mediaType, bytes } of files)
           await tx.insert(RunFileEntity, { runId: id, name, mediaType, bytes: Buffer.from(bytes) });
+        await tx.update(JobEntity, { id: jobId }, { madeVersion: recipeVersion });
       }),
     async end({ id, claim }, state, error) {
       const stage = state === "stopped" ? "Stopped" : "Failed";

@@ -1,12 +1,11 @@
 // Works off runs, one at a time: any number of these, in any number of processes, share one database.
 
-import type { Motif } from "@plain-palette/core/motif";
-import { neededBy, readRecipe } from "@plain-palette/core/recipe";
-import type { FontFiles } from "@plain-palette/core/typeface";
+import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
 import type { JobStore } from "../jobs/index.ts";
+import { readLibrary } from "../library/index.ts";
 import type { MotifStore } from "../motifs/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import type { RunStore } from "./run-store.ts";
@@ -62,13 +61,11 @@ export function startRunner(
       const bytes = await jobs.artworkBytes(recipe.artworkHash);
       if (!bytes) throw new Error("the artwork is missing");
       const body = readRecipe(recipe.body);
-      const needed = neededBy(body.shapes.entries);
       const files = await compute.makeFiles(
         {
           bytes,
           recipe: body,
-          fonts: await readFonts(needed.typefaces, typefaces),
-          motifs: await readContents(needed.motifs, motifs),
+          ...(await readLibrary(body, { typefaces, motifs })),
           job: `${job.number} ${job.title}`,
           client: job.client || "no client given",
           orderedAt: run.createdAt,
@@ -116,24 +113,4 @@ async function untilDatabaseIsBack(write: () => Promise<void>): Promise<void> {
 
 function sleep(ms: number): Promise<void> {
   return new Promise((resolve) => setTimeout(resolve, ms));
-}
-
-/** Those that are there; an entry that places another says so in the report. */
-async function readContents(hashes: readonly string[], motifs: MotifStore): Promise<Map<string, Motif>> {
-  const found = new Map<string, Motif>();
-  for (const hash of hashes) {
-    const motif = await motifs.content(hash);
-    if (motif) found.set(hash, motif);
-  }
-  return found;
-}
-
-/** Those that are there; lettering set in another says so in the report. */
-async function readFonts(ids: readonly string[], typefaces: TypefaceStore): Promise<FontFiles[]> {
-  const fonts: FontFiles[] = [];
-  for (const id of ids) {
-    const files = await typefaces.files(id);
-    if (files) fonts.push({ id, files });
-  }
-  return fonts;
 }

@@ -1,0 +1,1 @@
+export { readLibrary } from "./read-library.ts";
