@@ -15,6 +15,11 @@ const JOB: Job = {
   makeTitle: "Separations",
   garment: "#ffffff",
   isPutAway: false,
+  state: "new",
+  yesDay: null,
+  dueDay: null,
+  clientMail: "",
+  process: "screens",
   picture: null,
   artwork: {
     hash: "0".repeat(64),

@@ -1,0 +1,82 @@
+// The client's yes, with name and day.
+import type { ClientProof, Problem } from "@plain-palette/contract";
+import { type FormEvent, useId, useState } from "react";
+import { Button } from "../parts/button.tsx";
+import { DoorProblem, door } from "./client-door.ts";
+import { keepName, keptName } from "./kept-name.ts";
+
+const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1.5";
+
+export function YesForm({ token, onYes }: { token: string; onYes(view: ClientProof): void }) {
+  const id = useId();
+  const [name, setName] = useState(keptName);
+  const [day, setDay] = useState(today);
+  const [hasLooked, setHasLooked] = useState(false);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const send = async (event: FormEvent) => {
+    event.preventDefault();
+    setProblem(null);
+    try {
+      const view = await door.sayYes(token, { name, day });
+      keepName(name);
+      onYes(view);
+      window.scrollTo({ top: 0 });
+    } catch (error) {
+      if (!(error instanceof DoorProblem)) throw error;
+      setProblem(error.problem);
+    }
+  };
+  return (
+    <form
+      aria-label="Say yes"
+      className="grid gap-2 border border-next bg-card p-3"
+      onSubmit={(event) => void send(event)}
+    >
+      <h2 className="font-semibold">Say yes</h2>
+      <label className="flex items-start gap-2">
+        <input
+          type="checkbox"
+          required
+          className="mt-1 size-4 accent-next"
+          checked={hasLooked}
+          onChange={(event) => setHasLooked(event.target.checked)}
+        />
+        I have looked at words, colours, size and place. It may be made like this.
+      </label>
+      <label htmlFor={`${id}-name`}>Name</label>
+      <input
+        id={`${id}-name`}
+        required
+        maxLength={80}
+        autoComplete="name"
+        className={FIELD}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <label htmlFor={`${id}-day`}>Day</label>
+      <input
+        id={`${id}-day`}
+        type="date"
+        required
+        className={FIELD}
+        value={day}
+        onChange={(event) => setDay(event.target.value)}
+      />
+      {problem && (
+        <p role="alert" className="text-wrong">
+          {problem.title}. {problem.kept} {problem.cure}
+        </p>
+      )}
+      <Button type="submit" look="next" className="py-2 text-[15px]">
+        Yes, make it so
+      </Button>
+    </form>
+  );
+}
+
+/** Where the client is. */
+function today(): string {
+  const now = new Date();
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}
