@@ -2,6 +2,10 @@
 export {
   type ArtworkFacts,
   artworkSchema,
+  type Board,
+  type BoardSearch,
+  boardSchema,
+  boardSearchSchema,
   type HeadMove,
   headMoveSchema,
   JOB_STATES,

@@ -67,6 +67,27 @@ export type Job = z.infer<typeof jobSchema>;
 
 export const jobListSchema = z.array(jobCardSchema);
 
+/** What the board is asked for. */
+export const boardSearchSchema = z.object({
+  words: z.string().max(200).default(""),
+  state: jobStateSchema.optional(),
+  process: z.string().max(40).optional(),
+  isPutAway: z.enum(["no", "yes"]).default("no"),
+  sort: z.enum(["newest", "due", "changed", "client"]).default("newest"),
+  from: z.coerce.number().int().min(0).default(0),
+  most: z.coerce.number().int().min(1).max(500).default(60),
+});
+export type BoardSearch = Partial<z.output<typeof boardSearchSchema>>;
+
+export const boardSchema = z.object({
+  jobs: jobListSchema,
+  /** How many wait for what, whichever state is looked for. */
+  counts: z.array(z.object({ state: jobStateSchema, jobs: z.number().int() })),
+  /** All that are off the board. */
+  putAway: z.number().int(),
+});
+export type Board = z.infer<typeof boardSchema>;
+
 /** Facts of the ticket that are not part of the recipe. */
 export const jobPatchSchema = z
   .object({

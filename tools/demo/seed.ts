@@ -9,6 +9,7 @@ import { DEMO_STOCK } from "./stock.ts";
 export async function seedDemo(url: string): Promise<Job[]> {
   const shelf = await fetch(`${url}/api/shelf/file`, { method: "POST", body: writeStockCsv(DEMO_STOCK) });
   if (!shelf.ok) throw new Error(`the shelf: ${shelf.status} ${await shelf.text()}`);
+  await ask(url, "PATCH", "/api/settings", JSON.stringify({ shopName: "Quayside Print Room" }));
   await seedMotifs(url);
   const jobs: Job[] = [];
   for (const demo of DEMO_JOBS) {

@@ -35,7 +35,7 @@ export const router = createBrowserRouter([
     errorElement: <PageProblem />,
     lazy: async () => ({ Component: (await import("./job/open-job.tsx")).OpenJob }),
     children: [
-      { path: "proof", lazy: async () => ({ Component: (await import("./proof/proof.tsx")).Proof }) },
+      { path: "proof", lazy: async () => ({ Component: (await import("./proof/proof.tsx")).ProofPage }) },
       { path: ":step", lazy: async () => ({ Component: (await import("./workbench/workbench.tsx")).Workbench }) },
     ],
   },

@@ -1,3 +1,4 @@
+export { compareProofs } from "./compare-proofs.ts";
 export { makeProof, type ProofFacts } from "./make-proof.ts";
 export { type Proof, proofSchema } from "./proof.ts";
 export { type ProofPdfFacts, writeProofPdf } from "./proof-pdf.ts";

@@ -1,19 +1,41 @@
 // Jobs as the board lists them: one query, without the recipes' bodies, which may hold megabytes of strokes.
-import { type JobCard, type JobState, jobCardSchema } from "@plain-palette/contract";
+import {
+  type Board,
+  type BoardSearch,
+  boardSearchSchema,
+  JOB_STATES,
+  type JobCard,
+  jobCardSchema,
+} from "@plain-palette/contract";
 import { FIRST_PROCESS, processOf } from "@plain-palette/core/processes";
 import type { EntityManager } from "typeorm";
 import { z } from "zod";
 
-const CARDS = `
-  SELECT job.id, job.number, job.title, job.client, job.step, job.head, job.is_put_away, job.updated_at,
-    DATE_FORMAT(job.due_day, '%Y-%m-%d') AS due_day, job.client_mail, job.seen_key, job.made_version, job.proof_state, job.proof_ends_at, DATE_FORMAT(job.yes_day, '%Y-%m-%d') AS yes_day, job.yes_key,
-    job.garment, job.process, recipe.file_name, picture.version AS picture,
-    artwork.hash, artwork.kind, artwork.size, artwork.width, artwork.height, artwork.has_alpha, artwork.dpi,
-    artwork.pages, artwork.content
+/** What a job waits for. A yes is to what was seen: as long as that stays, it stays. A link that has ended is waited for no more. */
+const STATE = `
+  CASE
+    WHEN job.proof_state = 'yes' AND job.seen_key <> job.yes_key THEN 'changed'
+    WHEN job.made_version = job.head THEN 'made'
+    WHEN job.proof_state = 'yes' THEN 'yes'
+    WHEN job.proof_state = 'answered' THEN 'answered'
+    WHEN job.proof_state = 'waits' AND job.proof_ends_at > ? THEN 'waits'
+    WHEN job.step = 'artwork' THEN 'new'
+    ELSE 'making'
+  END`;
+
+const FROM = `
   FROM jobs job
     JOIN recipes recipe ON recipe.job_id = job.id AND recipe.version = job.head
     JOIN artworks artwork ON artwork.hash = recipe.artwork_hash
     LEFT JOIN job_pictures picture ON picture.job_id = job.id`;
+
+const CARDS = `
+  SELECT job.id, job.number, job.title, job.client, job.step, job.head, job.is_put_away, job.updated_at,
+    DATE_FORMAT(job.due_day, '%Y-%m-%d') AS due_day, job.client_mail, DATE_FORMAT(job.yes_day, '%Y-%m-%d') AS yes_day,
+    ${STATE} AS state, job.garment, job.process, recipe.file_name, picture.version AS picture,
+    artwork.hash, artwork.kind, artwork.size, artwork.width, artwork.height, artwork.has_alpha, artwork.dpi,
+    artwork.pages, artwork.content
+  ${FROM}`;
 
 const rowsSchema = z.array(
   z
@@ -22,16 +44,9 @@ const rowsSchema = z.array(
       has_alpha: z.coerce.boolean(),
       updated_at: z.date(),
       process: z.string().nullable(),
-      seen_key: z.string(),
-      made_version: z.number().nullable(),
-      proof_state: z.string(),
-      proof_ends_at: z.date().nullable(),
       yes_day: z.string().nullable(),
-      yes_key: z.string(),
       due_day: z.string().nullable(),
       client_mail: z.string(),
-      step: z.string(),
-      head: z.number(),
     })
     .catchall(z.unknown()),
 );
@@ -40,20 +55,61 @@ const cardSchema = jobCardSchema.extend({ head: z.number().int() });
 
 /** All jobs, the newest first. */
 export async function listCards(manager: EntityManager): Promise<JobCard[]> {
-  const rows = await manager.query(`${CARDS} ORDER BY job.number DESC`);
+  const rows = await manager.query(`${CARDS} ORDER BY job.number DESC`, [new Date()]);
   return toCards(rows).map(({ head: _, ...card }) => card);
+}
+
+const ORDERS = {
+  newest: "job.number DESC",
+  due: "job.due_day IS NULL, job.due_day, job.number DESC",
+  changed: "job.updated_at DESC",
+  client: "job.client = '', job.client, job.number DESC",
+} as const;
+
+/** The jobs that are looked for, so many from a place on; and how many wait for what, of all that but the state fits. */
+export async function searchBoard(manager: EntityManager, search: BoardSearch): Promise<Board> {
+  const { words, state, process, isPutAway, sort, from, most } = boardSearchSchema.parse(search);
+  const parts = ["job.is_put_away = ?"];
+  const values: unknown[] = [isPutAway === "yes"];
+  for (const word of words.split(/\s+/).filter(Boolean)) {
+    parts.push("INSTR(CONCAT_WS(' ', job.number, job.title, job.client, recipe.file_name), ?) > 0");
+    values.push(word);
+  }
+  if (process !== undefined) {
+    parts.push("COALESCE(job.process, ?) = ?");
+    values.push(FIRST_PROCESS.id, process);
+  }
+  const where = `WHERE ${parts.join(" AND ")}`;
+  const now = new Date();
+  const counted: { state: string; jobs: unknown }[] = await manager.query(
+    `SELECT ${STATE} AS state, COUNT(*) AS jobs ${FROM} ${where} GROUP BY state`,
+    [now, ...values],
+  );
+  const rows = await manager.query(
+    `SELECT * FROM (${CARDS} ${where} ORDER BY ${ORDERS[sort]} LIMIT 18446744073709551615) job
+     ${state === undefined ? "" : "WHERE job.state = ?"} LIMIT ? OFFSET ?`,
+    [now, ...values, ...(state === undefined ? [] : [state]), most, from],
+  );
+  const [away] = await manager.query("SELECT COUNT(*) AS jobs FROM jobs WHERE is_put_away = 1");
+  return {
+    jobs: toCards(rows).map(({ head: _, ...card }) => card),
+    counts: JOB_STATES.map((one) => ({
+      state: one,
+      jobs: Number(counted.find((row) => row.state === one)?.jobs ?? 0),
+    })),
+    putAway: Number(away.jobs),
+  };
 }
 
 /** One job with the version in force; null if it is not there. */
 export async function findCard(manager: EntityManager, id: string): Promise<z.infer<typeof cardSchema> | null> {
-  return toCards(await manager.query(`${CARDS} WHERE job.id = ?`, [id]))[0] ?? null;
+  return toCards(await manager.query(`${CARDS} WHERE job.id = ?`, [new Date(), id]))[0] ?? null;
 }
 
 function toCards(rows: unknown): z.infer<typeof cardSchema>[] {
   return rowsSchema.parse(rows).map(({ is_put_away, has_alpha, updated_at, file_name, size, process, ...row }) =>
     cardSchema.parse({
       ...row,
-      state: stateOf(row),
       yesDay: row.yes_day,
       dueDay: row.due_day,
       clientMail: row.client_mail,
@@ -65,21 +121,4 @@ function toCards(rows: unknown): z.infer<typeof cardSchema>[] {
       artwork: { ...row, fileName: file_name, bytes: size, hasAlpha: has_alpha },
     }),
   );
-}
-
-type Standing = Pick<
-  z.infer<typeof rowsSchema>[number],
-  "seen_key" | "made_version" | "proof_state" | "proof_ends_at" | "yes_day" | "yes_key" | "step" | "head"
->;
-
-/** What a job waits for. A yes is to what was seen: as long as that stays, it stays. */
-function stateOf(row: Standing): JobState {
-  const isYes = row.yes_day !== null && row.proof_state === "yes";
-  if (isYes && row.seen_key !== row.yes_key) return "changed";
-  if (row.made_version === row.head) return "made";
-  if (isYes) return "yes";
-  if (row.proof_state === "answered") return "answered";
-  // A link that has ended is waited for no more.
-  if (row.proof_state === "waits" && row.proof_ends_at && row.proof_ends_at > new Date()) return "waits";
-  return row.step === "artwork" ? "new" : "making";
 }

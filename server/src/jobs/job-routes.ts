@@ -1,5 +1,5 @@
 // Routes of jobs and their recipes.
-import { headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
+import { boardSearchSchema, headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
@@ -21,6 +21,10 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
 
   router.get("/jobs", async (_request, response) => {
     response.json(await jobs.list());
+  });
+
+  router.get("/board", async (request, response) => {
+    response.json(await jobs.board(boardSearchSchema.parse(request.query)));
   });
 
   /** The client's file that a request brings, looked at; a bad one is refused. */

@@ -1,7 +1,16 @@
 // Jobs and their recipes in the database. Artwork bytes never change and every recipe is kept; the head says which
 // recipe is in force.
 import { createHash, randomUUID } from "node:crypto";
-import type { ArtworkFacts, HeadMove, Job, JobCard, JobPatch, RecipeSave } from "@plain-palette/contract";
+import type {
+  ArtworkFacts,
+  Board,
+  BoardSearch,
+  HeadMove,
+  Job,
+  JobCard,
+  JobPatch,
+  RecipeSave,
+} from "@plain-palette/contract";
 import { type Recipe, readRecipe, recipeOfShop, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
@@ -17,7 +26,7 @@ import {
 } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
 import { noteHead } from "./head-facts.ts";
-import { findCard, listCards } from "./job-cards.ts";
+import { findCard, listCards, searchBoard } from "./job-cards.ts";
 
 /** A new artwork as the threads found it. */
 export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
@@ -39,6 +48,7 @@ export class StaleSave extends Error {
 
 export interface JobStore {
   list(): Promise<JobCard[]>;
+  board(search: BoardSearch): Promise<Board>;
   find(id: string): Promise<Job | null>;
   create(artwork: NewArtwork, title: string): Promise<Job>;
   patch(id: string, patch: JobPatch): Promise<Job | null>;
@@ -69,6 +79,7 @@ export function makeJobStore(database: DataSource): JobStore {
   const { manager } = database;
   return {
     list: () => listCards(manager),
+    board: (search) => searchBoard(manager, search),
     find: (id) => findJob(manager, id),
     async create(artwork, title) {
       const hash = await storeArtwork(manager, artwork);

@@ -1,5 +1,8 @@
 // Requests to the server, parsed by the contract; refusals as problems.
 import {
+  type Board,
+  type BoardSearch,
+  boardSchema,
   type HeadMove,
   type Job,
   type JobCard,
@@ -10,34 +13,42 @@ import {
   keptMotifSchema,
   type ListedTypeface,
   listedTypefaceSchema,
+  type Mail,
   type MotifCreate,
   type MotifDetail,
   type MotifEdition,
   type MotifPage,
   type MotifPatch,
   type MotifSearch,
+  mailListSchema,
   motifDetailSchema,
   motifImportSchema,
   motifPageSchema,
   type Problem,
+  type ProofSend,
   placementListSchema,
   problemSchema,
   type RecipeSave,
   type Run,
   runListSchema,
   runSchema,
+  type ShopNote,
   type ShopPlacement,
+  type ShopProof,
   type ShopStock,
   type StockFormat,
   type StockImport,
   shelfSchema,
   shopPlacementSchema,
+  shopProofListSchema,
+  shopProofSchema,
   shopStockSchema,
   stockImportSchema,
   type TypefaceKind,
   typefaceListSchema,
 } from "@plain-palette/contract";
 import { type Motif, motifSchema } from "@plain-palette/core/motif";
+import { type Proof, proofSchema } from "@plain-palette/core/proof";
 import type { Placement } from "@plain-palette/core/recipe";
 import {
   type ShopSettings,
@@ -98,6 +109,7 @@ function withJson(method: string, content: unknown): RequestInit {
 
 export const api = {
   listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
+  searchBoard: (search: BoardSearch): Promise<Board> => request(boardSchema, `/board?${queryOf(search)}`),
   findJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}`),
   patchJob: (id: string, patch: JobPatch): Promise<Job> => request(jobSchema, `/jobs/${id}`, withJson("PATCH", patch)),
   copyJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}/copy`, { method: "POST" }),
@@ -135,6 +147,17 @@ export const api = {
   changeTypeface: (id: string, kind: TypefaceKind): Promise<ListedTypeface> =>
     request(listedTypefaceSchema, `/typefaces/${id}`, withJson("PATCH", { kind })),
   putTypefaceAway: (id: string): Promise<null> => request(z.null(), `/typefaces/${id}`, { method: "DELETE" }),
+  listProofs: (id: string): Promise<ShopProof[]> => request(shopProofListSchema, `/jobs/${id}/proofs`),
+  proofBody: (id: string, proof: string): Promise<Proof> => request(proofSchema, `/jobs/${id}/proofs/${proof}`),
+  sendProof: (id: string, send: ProofSend): Promise<ShopProof> =>
+    request(shopProofSchema, `/jobs/${id}/proofs`, withJson("POST", send)),
+  sayOnProof: (id: string, proof: string, note: ShopNote): Promise<ShopProof> =>
+    request(shopProofSchema, `/jobs/${id}/proofs/${proof}/notes`, withJson("POST", note)),
+  remindClient: (id: string, proof: string): Promise<null> =>
+    request(z.null(), `/jobs/${id}/proofs/${proof}/reminder`, { method: "POST" }),
+  withdrawProof: (id: string, proof: string): Promise<ShopProof> =>
+    request(shopProofSchema, `/jobs/${id}/proofs/${proof}/withdrawal`, { method: "POST" }),
+  listMails: (): Promise<Mail[]> => request(mailListSchema, "/mails"),
   findMotifs: (search: MotifSearch): Promise<MotifPage> => request(motifPageSchema, `/motifs?${queryOf(search)}`),
   motifDetail: (id: string): Promise<MotifDetail> => request(motifDetailSchema, `/motifs/${id}`),
   motifContent: (hash: string): Promise<Motif> => request(motifSchema, `/motifs/contents/${hash}`),
@@ -204,6 +227,7 @@ export const jobPictureUrl = (id: string, version: number): string => `/api/jobs
 /** How a content of a motif looks: an SVG. */
 export const motifPictureUrl = (hash: string): string => `/api/motifs/contents/${hash}/picture`;
 export const motifFileUrl = (id: string): string => `/api/motifs/${id}/file`;
+export const proofPdfUrl = (id: string, proof: string): string => `/api/jobs/${id}/proofs/${proof}/pdf`;
 export const motifArchiveUrl = "/api/motifs/archive";
 export const artworkFileUrl = (hash: string): string => `/api/artworks/${hash}/file`;
 export const stockFileUrl = (format: StockFormat): string => `/api/shelf/file?format=${format}`;

@@ -1,6 +1,7 @@
 // The job board: every job as a card; a picture dropped anywhere makes a new one.
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import type { BoardSearch } from "@plain-palette/contract";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
@@ -8,9 +9,14 @@ import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
+import { BoardFilter, FIRST_LOOK } from "./board-filter.tsx";
 import { JobCardView } from "./job-card.tsx";
+import { JobList } from "./job-list.tsx";
 import { NewSheet } from "./new-sheet.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
+
+/** So many jobs at first, and more each time. */
+const SHOWN = 60;
 
 export function Board() {
   const [wanted, setWanted] = useState("");
@@ -18,20 +24,27 @@ export function Board() {
   const { problem, write, forget } = useWrites("jobs");
   /** Said to assistive software, and shown: what was done to which job. */
   const [done, setDone] = useState("");
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
+  const [look, setLook] = useState(FIRST_LOOK);
+  const [most, setMost] = useState(SHOWN);
+  const { state, process, sort, as } = look;
+  const search: BoardSearch = {
+    ...{ words: useDeferredValue(wanted), isPutAway: showsAway ? "yes" : "no", sort, most },
+    ...(state === null ? {} : { state }),
+    ...(process === null ? {} : { process }),
+  };
+  const board = useQuery({
+    queryKey: ["jobs", "board", search],
+    queryFn: () => api.searchBoard(search),
+    placeholderData: keepPreviousData,
+  });
   const { uploads, take, dismiss } = useUploads();
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
     noClick: true,
     noKeyboard: true,
     onDrop: (files) => void take(files),
   });
-  const words = wanted.toLowerCase().split(/\s+/);
-  const awayCount = jobs.data?.filter((job) => job.isPutAway).length ?? 0;
-  const shown = jobs.data?.filter((job) => {
-    if (job.isPutAway !== showsAway) return false;
-    const text = `${job.number} ${job.title} ${job.client} ${job.artwork.fileName}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  const { jobs: shown, counts = [], putAway: awayCount = 0 } = board.data ?? {};
+  const total = counts.reduce((sum, one) => sum + (state === null || one.state === state ? one.jobs : 0), 0);
   return (
     <div {...getRootProps()} className="min-h-full">
       <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
@@ -53,6 +66,7 @@ export function Board() {
           </ul>
         )}
         {problem && <ProblemNote problem={problem} onClose={forget} />}
+        <BoardFilter look={look} counts={counts} onChange={setLook} />
         <div className="mb-3 flex items-center gap-4">
           {(awayCount > 0 || showsAway) && (
             <Button aria-pressed={showsAway} onClick={() => setShowsAway(!showsAway)}>
@@ -63,19 +77,22 @@ export function Board() {
             {done}
           </p>
         </div>
-        {jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
-        {jobs.isPending && <p role="status">Fetching the jobs ...</p>}
+        {board.isError && <ProblemNote problem={problemOf(board.error)} />}
+        {board.isPending && <p role="status">Fetching the jobs ...</p>}
         {shown?.length === 0 && (
           <p className="border border-dashed border-soft/60 p-10 text-center">
             {showsAway && !wanted
               ? "Nothing is put away."
-              : wanted
-                ? `No job has "${wanted}" in it.`
+              : wanted || state !== null || process !== null
+                ? wanted
+                  ? `No job has "${wanted}" in it.`
+                  : "No job is like that."
                 : "No jobs yet. Drop or paste the client's picture anywhere on this page."}
           </p>
         )}
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-5">
-          {shown?.map((job) => (
+        {as === "list" && shown && shown.length > 0 && <JobList jobs={shown} />}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-5 empty:hidden">
+          {(as === "cards" ? (shown ?? []) : []).map((job) => (
             <li key={job.id}>
               <JobCardView
                 job={job}
@@ -93,6 +110,11 @@ export function Board() {
             </li>
           ))}
         </ul>
+        {shown && total > shown.length && (
+          <Button className="mt-5" onClick={() => setMost(most + 2 * SHOWN)}>
+            More: {total - shown.length}
+          </Button>
+        )}
       </main>
       {isDragActive && (
         <div className="pointer-events-none fixed inset-4 grid place-items-center border-2 border-dashed border-next bg-sheet/85 text-lg font-semibold">

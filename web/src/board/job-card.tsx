@@ -2,6 +2,7 @@
 import { JOB_STEPS, type JobCard } from "@plain-palette/contract";
 import { Link } from "react-router";
 import { jobPictureUrl, thumbnailUrl } from "../api/client.ts";
+import { sayDue, sayState, todayHere } from "../job/states.ts";
 import { nameStep } from "../job/step-names.ts";
 
 interface Props {
@@ -36,11 +37,16 @@ export function JobCardView({ job, onCopy, onPutAway }: Props) {
   );
 }
 
+/** Where a job is opened: where it was left. */
+export function jobAddress({ id, step }: Pick<JobCard, "id" | "step">): string {
+  return `/jobs/${id}/${step}`;
+}
+
 function Face({ job }: { job: JobCard }) {
   const reached = JOB_STEPS.indexOf(job.step);
   const picture = job.picture === null ? thumbnailUrl(job.artwork.hash) : jobPictureUrl(job.id, job.picture);
   return (
-    <Link to={`/jobs/${job.id}/${job.step === "proof" ? "output" : job.step}`} className="block">
+    <Link to={jobAddress(job)} className="block">
       <div className="grid h-52 place-items-center overflow-hidden p-4" style={{ background: job.garment }}>
         <img src={picture} alt="" className="max-h-44 max-w-full object-contain" />
       </div>
@@ -53,14 +59,23 @@ function Face({ job }: { job: JobCard }) {
           </span>
         </div>
         <p className="truncate text-[15px] font-semibold">{job.title}</p>
-        <p className="truncate text-soft">{job.client || "No client yet"}</p>
+        <p className="flex justify-between gap-2 text-soft">
+          <span className="truncate">{job.client || "No client yet"}</span>
+          {job.dueDay && (
+            <span className={`shrink-0 ${job.dueDay < todayHere() ? "text-wrong" : ""}`}>
+              {sayDue(job.dueDay, todayHere())}
+            </span>
+          )}
+        </p>
         <div className="mt-2 flex items-center gap-2">
           <span className="flex flex-1 gap-0.5" aria-hidden="true">
             {JOB_STEPS.map((step, i) => (
               <span key={step} className={`h-1 flex-1 ${i <= reached ? "bg-ink" : "bg-rule"}`} />
             ))}
           </span>
-          <span>{nameStep(job)}</span>
+          <span className={job.state === "changed" ? "text-wrong" : ""}>
+            {job.state === "new" || job.state === "making" ? nameStep(job) : sayState(job)}
+          </span>
         </div>
       </div>
     </Link>

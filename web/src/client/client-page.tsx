@@ -2,6 +2,7 @@
 import type { ClientProof, Problem } from "@plain-palette/contract";
 import { useEffect, useState } from "react";
 import { Choice } from "../parts/choice.tsx";
+import { dayInWords } from "../proof-view/days.ts";
 import { ProofColours, ProofFacts, ProofRemarks } from "../proof-view/proof-facts.tsx";
 import { CloseUp, OnGarment } from "../proof-view/proof-picture.tsx";
 import { pinsOf, Talk } from "../proof-view/talk.tsx";
@@ -76,15 +77,17 @@ function Opened({ token, view, onChange }: OpenedProps) {
       <main className="mx-auto grid max-w-6xl gap-5 p-4 md:grid-cols-[1fr_24rem] md:p-6">
         <div className="grid min-w-0 content-start gap-3 md:sticky md:top-4">
           <Standing view={view} />
-          <Choice
-            label="Look at it"
-            value={look}
-            options={[
-              { value: "garment", text: "On the garment" },
-              { value: "close", text: "Close up" },
-            ]}
-            onChange={(value: "garment" | "close") => setLook(value)}
-          />
+          <div>
+            <Choice
+              label="Look at it"
+              value={look}
+              options={[
+                { value: "garment", text: "On the garment" },
+                { value: "close", text: "Close up" },
+              ]}
+              onChange={(value: "garment" | "close") => setLook(value)}
+            />
+          </div>
           <figure className="border border-rule bg-[#e9e8e5] p-3">
             {look === "garment" ? (
               <OnGarment proof={proof} className="max-h-[70vh] w-full" />
@@ -160,8 +163,4 @@ function Standing({ view: { yes, isReplaced, endsAt } }: { view: ClientProof }) 
       until {dayInWords(endsAt)}.
     </p>
   );
-}
-
-function dayInWords(day: string): string {
-  return new Date(day).toLocaleDateString(undefined, { dateStyle: "long" });
 }

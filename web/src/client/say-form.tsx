@@ -41,15 +41,17 @@ export function SayForm({ token, pin, replyTo, onPin, onUnpin, onSaid }: Props) 
   };
   return (
     <form className="grid gap-2 border border-rule bg-sheet p-3" onSubmit={(event) => void send(event)}>
-      <Choice
-        label="What it is"
-        value={kind}
-        options={[
-          { value: "note", text: replyTo ? "An answer" : "A question" },
-          { value: "change", text: "Please change" },
-        ]}
-        onChange={(value: "note" | "change") => setKind(value)}
-      />
+      <div>
+        <Choice
+          label="What it is"
+          value={kind}
+          options={[
+            { value: "note", text: replyTo ? "An answer" : "A question" },
+            { value: "change", text: "Please change" },
+          ]}
+          onChange={(value: "note" | "change") => setKind(value)}
+        />
+      </div>
       {!replyTo && (
         <p className="flex flex-wrap items-center gap-2 text-soft">
           {pin ? (

@@ -1,5 +1,6 @@
 // The worker: the same core as the server's, on the same pixels. The latest request wins; a stale one stops at the next step.
 import { findNearInks, findThinPlaces, measureShading, type ThinLimits } from "@plain-palette/core/checks";
+import { makeProof } from "@plain-palette/core/proof";
 import { makeRaster, proposeBackground, proposeTrim, type Raster } from "@plain-palette/core/raster";
 import {
   type Artwork,
@@ -229,8 +230,12 @@ function check(limits: ThinLimits, recipe: Recipe): ChecksView {
   };
 }
 
+/** What was made last to the end, and of what. */
+let lastMade: { readonly results: Results; readonly recipe: string } | null = null;
+
 /** What was made first, so that the table follows; what is measured of it once nothing newer is asked for. */
 async function tellMade({ id, recipe, checkThin }: ComputeRequest, results: Results): Promise<void> {
+  lastMade = { results, recipe: JSON.stringify(recipe) };
   tell({ type: "made", id, made: results.made.map(({ process, result }) => ({ process, result })) });
   await wait(0);
   if (id !== latest) return;
@@ -267,6 +272,10 @@ async function answerWith(question: Question): Promise<void> {
       const isStale = id !== latestArea || !cache.kept.assign;
       const view = isStale ? null : await viewArea(question.wanted, get("assign"), get("reduce"));
       return give(view, view?.bitmap ? [view.bitmap] : []);
+    }
+    case "proof": {
+      const { recipe, facts } = question.wanted;
+      return give(lastMade?.recipe === JSON.stringify(recipe) ? makeProof(lastMade.results, recipe, facts) : null);
     }
     case "shapes": {
       const file = await makeShapesFile(question.wanted, drawing());

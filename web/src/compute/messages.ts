@@ -5,6 +5,7 @@ import type { ShapeFormat, Stacking } from "@plain-palette/core/formats";
 import type { CubicPath } from "@plain-palette/core/geometry";
 import type { LetterDress, Lettering, LetterLayer, Stand } from "@plain-palette/core/lettering";
 import type { Made, ProcessReport } from "@plain-palette/core/process";
+import type { Proof, ProofFacts } from "@plain-palette/core/proof";
 import type { BackgroundProposal, Box, Frame, TrimProposal } from "@plain-palette/core/raster";
 import type { Recipe, ShapeEntry } from "@plain-palette/core/recipe";
 import type { Proposal, Rung, Spot } from "@plain-palette/core/reduce";
@@ -39,6 +40,11 @@ export interface Questions {
   readonly background: { readonly wanted: null; readonly answer: BackgroundProposal | null };
   /** Which areas a click on a place would take. A later question makes an earlier one stale: null. */
   readonly area: { readonly wanted: WantedArea; readonly answer: AreaView | null };
+  /** What the client would see now; null while something newer is computed. */
+  readonly proof: {
+    readonly wanted: { readonly recipe: Recipe; readonly facts: ProofFacts };
+    readonly answer: Proof | null;
+  };
   /** The shapes as a file to keep; several in a ZIP. */
   readonly shapes: {
     readonly wanted: WantedShapes;

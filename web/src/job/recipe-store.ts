@@ -69,8 +69,8 @@ export function makeRecipeStore(first: Job) {
       },
       async patch(patch) {
         const patched = await api.patchJob(get().job.id, patch);
-        const { job } = get();
-        set({ job: { ...job, title: patched.title, client: patched.client, step: patched.step } });
+        const { title, client, step, clientMail, dueDay, state } = patched;
+        set({ job: { ...get().job, title, client, step, clientMail, dueDay, state } });
       },
       adopt(job) {
         set({ job, recipe: job.recipe, save: { kind: "saved" } });

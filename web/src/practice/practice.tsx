@@ -11,6 +11,7 @@ import { SelectField } from "../parts/select-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { CutterView } from "./cutter-view.tsx";
 import { EmbroideryBench } from "./embroidery-bench.tsx";
+import { Mailbox } from "./mailbox.tsx";
 import { type Plan, readPlan } from "./plan-masks.ts";
 import { PressView } from "./press-view.tsx";
 import { StoneBench } from "./stone-bench.tsx";
@@ -19,6 +20,7 @@ import { type JobFiles, useJobFiles } from "./use-job-files.ts";
 export function Practice() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
   const [params, setParams] = useSearchParams();
+  const isMail = params.get("at") === "mail";
   const onBoard = jobs.data?.filter(({ isPutAway }) => !isPutAway) ?? [];
   const job = onBoard.find(({ id }) => id === params.get("job")) ?? onBoard[0] ?? null;
   const files = useJobFiles(job);
@@ -29,9 +31,21 @@ export function Practice() {
     <div className="min-h-full">
       <ShopHead title="Practice bench" />
       <main className="mx-auto max-w-6xl px-8 py-5">
-        {jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
-        {files.isError && <ProblemNote problem={problemOf(files.error)} />}
-        {job && (
+        <div className="pb-4">
+          <Choice
+            label="At the bench"
+            value={isMail ? "mail" : "machines"}
+            options={[
+              { value: "machines", text: "Machines" },
+              { value: "mail", text: "The client's mailbox" },
+            ]}
+            onChange={(value: string) => setParams(value === "mail" ? { at: "mail" } : {})}
+          />
+        </div>
+        {isMail && <Mailbox />}
+        {!isMail && jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
+        {!isMail && files.isError && <ProblemNote problem={problemOf(files.error)} />}
+        {!isMail && job && (
           <div className="w-96">
             <SelectField
               label="Files of job"
@@ -42,8 +56,8 @@ export function Practice() {
             />
           </div>
         )}
-        {(jobs.isPending || files.isLoading) && <p role="status">Fetching the files ...</p>}
-        {job && files.data !== undefined && <Machines job={job} files={files.data} />}
+        {!isMail && (jobs.isPending || files.isLoading) && <p role="status">Fetching the files ...</p>}
+        {!isMail && job && files.data !== undefined && <Machines job={job} files={files.data} />}
       </main>
     </div>
   );

@@ -32,7 +32,8 @@ export function ProofFacts({ proof }: { proof: Proof }) {
 /** Where the print goes, measured. */
 export function sayPlacement({ placement, unit }: Pick<Proof, "placement" | "unit">): string {
   const { name, belowMm, asideMm, shownOn } = placement;
-  const length = (mm: number) => formatLength(mm, unit);
+  // Measured with a tape: no finer than that.
+  const length = (mm: number) => formatLength(unit === "in" ? Math.round(mm / 3.175) * 3.175 : Math.round(mm), unit);
   const side = asideMm > 0 ? "right" : "left";
   const aside = asideMm === 0 ? "in the middle" : `${length(Math.abs(asideMm))} to the ${side} of the middle`;
   return `${name}, ${length(belowMm)} under ${silhouetteOf(shownOn).edge}, ${aside}`;

@@ -1,131 +1,142 @@
-// The proof page: what the client sees. The design on the garment at size, its spots by name; no shop controls.
-import { formatHex } from "@plain-palette/core/colour";
-import { silhouetteFor } from "@plain-palette/core/garment";
-import { formatLength, pathToSvg } from "@plain-palette/core/geometry";
-import { printWidthMm } from "@plain-palette/core/recipe";
-import { useEffect, useMemo } from "react";
+// The proof, the shop's side of it: what the client would see now, what they were sent, what was said, and what has changed since.
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { useCompute, useWishes } from "../compute/use-compute.ts";
-import { garmentsOf } from "../garment/garments.ts";
+import { useCompute } from "../compute/use-compute.ts";
 import { useJob } from "../job/use-job.ts";
-import { useShop } from "../shop/use-shop.ts";
+import { useFrozenProof, useLiveProof, useProofs } from "../job/use-proofs.ts";
+import { Choice } from "../parts/choice.tsx";
+import { SelectField } from "../parts/select-field.tsx";
+import { dayInWords } from "../proof-view/days.ts";
+import { ProofColours, ProofFacts, ProofRemarks } from "../proof-view/proof-facts.tsx";
+import { CloseUp, OnGarment } from "../proof-view/proof-picture.tsx";
+import { pinsOf } from "../proof-view/talk.tsx";
+import { Changes } from "./changes.tsx";
+import { SendGroup } from "./send-group.tsx";
+import { SentGroup } from "./sent-group.tsx";
+import { ShowGroup } from "./show-group.tsx";
 
-const PROOF_WISHES = { upTo: "edit" } as const;
+type Look = "garment" | "close" | "changes";
+type Place = { readonly x: number; readonly y: number };
 
-export function Proof() {
+export function ProofPage() {
   const job = useJob((state) => state.job);
-  const recipe = useJob((state) => state.recipe);
   const patch = useJob((state) => state.patch);
-  const compute = useCompute();
-  const { computed } = compute;
-  useWishes(compute, job.artwork, recipe, PROOF_WISHES);
-  const { prepared, reduced, traced, failure } = computed;
-  const size = prepared?.frame ?? job.artwork;
-  const silhouette = silhouetteFor(recipe.artwork.placement);
-  const { box, printAt } = silhouette;
-  const widthMm = printWidthMm(recipe, size);
-  const heightMm = (widthMm * size.height) / size.width;
-  const { width, garment } = recipe.artwork;
-  const { shelf } = useShop();
-  const worn = garmentsOf(shelf).find(({ hex }) => hex === garment);
+  const { computed } = useCompute();
+  const sent = useProofs(job.id);
+  const live = useLiveProof((sent[0]?.number ?? 0) + 1);
+  /** Which version is looked at; null: as it is now. */
+  const [openId, setOpenId] = useState<string | null>(null);
+  const [look, setLook] = useState<Look>("garment");
+  const [pin, setPin] = useState<Place | null>(null);
+  const open = sent.find(({ id }) => id === openId) ?? null;
+  const agreed = sent.find(({ yes }) => yes !== null) ?? null;
+  const frozen = useFrozenProof(job.id, open?.id ?? null);
+  const promised = useFrozenProof(job.id, agreed?.id ?? null);
   const isFar = job.step !== "proof";
   useEffect(() => {
     document.title = `Proof ${job.number} · ${job.title}`;
     if (isFar) void patch({ step: "proof" });
   }, [job.number, job.title, isFar, patch]);
-  const inks = useMemo(() => reduced?.spots.filter((spot) => spot.role === "ink") ?? [], [reduced]);
-  const shapes = useMemo(() => {
-    const spotOf = new Map(inks.map((spot) => [spot.id, spot]));
-    return (traced?.layers ?? []).flatMap(({ fills }, layer) =>
-      fills.flatMap(({ spotId, paths }) => {
-        const spot = spotOf.get(spotId);
-        return spot ? [{ key: `${layer} ${spotId}`, spot, d: paths.map((path) => pathToSvg(path, 2)).join("") }] : [];
-      }),
-    );
-  }, [inks, traced]);
-  const scale = widthMm / size.width;
+  const shown = open ? frozen : live;
+  const isChanged = agreed !== null && !agreed.isCurrent;
   return (
-    <div className="min-h-full bg-table">
-      <header className="flex items-baseline gap-4 border-b border-rule bg-sheet px-8 py-4">
-        <div className="flex-1">
-          <p className="text-soft">Proof for {job.client || "the client"}</p>
-          <h1 className="text-2xl font-semibold leading-tight">{job.title}</h1>
-        </div>
-        <p className="text-soft">
-          Quayside Print Room · No. {job.number} · version {job.head}
-        </p>
-        <Link to={`/jobs/${job.id}/output`} className="underline print:hidden">
-          Back to the job
-        </Link>
-      </header>
-      <main className="mx-auto grid max-w-6xl grid-cols-[1fr_20rem] gap-6 p-6">
-        <figure className="border border-rule bg-[#e9e8e5] p-4">
-          {failure && <p role="alert">The proof could not be drawn: {failure}</p>}
-          {!traced && !failure && <p role="status">Drawing the proof ...</p>}
-          <svg
-            viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
-            className="h-[34rem] w-full"
-            role="img"
-            aria-label={`${job.title} on the ${silhouette.name} of the garment`}
-          >
-            <path d={silhouette.outline} fill={garment} stroke="rgb(0 0 0 / .35)" strokeWidth="1.5" />
-            <path d={silhouette.seams} fill="none" stroke="rgb(128 128 128 / .5)" strokeWidth="1" />
-            <g transform={`translate(${printAt.x - widthMm / 2} ${printAt.y}) scale(${scale})`}>
-              {shapes.map(({ key, spot, d }) => (
-                <path
-                  key={key}
-                  d={d}
-                  fill={formatHex(spot.rgb)}
-                  stroke={formatHex(spot.rgb)}
-                  strokeWidth={0.3}
-                  data-spot={spot.name}
+    <div className="flex min-h-full flex-col bg-table">
+      <Head standing={isChanged ? `Changed since the yes of ${dayInWords(agreed.yes?.day ?? "")}` : null} />
+      <main className="grid flex-1 grid-cols-[1fr_23rem] items-start gap-6 px-8 py-5 narrow:grid-cols-1">
+        <div className="grid min-w-0 gap-3">
+          <div className="flex flex-wrap items-center justify-between gap-3">
+            <Choice
+              label="Look at"
+              value={look}
+              options={[
+                { value: "garment", text: "On the garment" },
+                { value: "close", text: "Close up" },
+                ...(promised ? [{ value: "changes" as const, text: "Changes since the yes" }] : []),
+              ]}
+              onChange={(value: Look) => setLook(value)}
+            />
+            {sent.length > 0 && look !== "changes" && (
+              <div className="w-72">
+                <SelectField
+                  label="Version"
+                  isWide
+                  value={open?.id ?? ""}
+                  options={[
+                    { value: "", text: "as it is now" },
+                    ...sent.map(({ id, number, sentAt }) => ({
+                      value: id,
+                      text: `${number}, sent ${dayInWords(sentAt)}`,
+                    })),
+                  ]}
+                  onChange={(id) => {
+                    setOpenId(id || null);
+                    setPin(null);
+                  }}
                 />
-              ))}
-            </g>
-          </svg>
-          {widthMm > silhouette.widthMm && (
-            <p role="note">The print is wider than the garment is flat there ({silhouette.name}).</p>
-          )}
-        </figure>
-        <section aria-label="What will be printed">
-          <dl className="border border-rule bg-card p-4">
-            <dt className="text-soft">Printed size</dt>
-            <dd className="mb-3 text-lg font-semibold">
-              {prepared ? (
-                `${formatLength(widthMm, width.unit)} × ${formatLength(heightMm, width.unit)}`
-              ) : (
-                <span role="status">Measuring ...</span>
-              )}
-            </dd>
-            {recipe.artwork.placement && (
-              <>
-                <dt className="text-soft">Where</dt>
-                <dd className="mb-3">{recipe.artwork.placement.name}</dd>
-              </>
+              </div>
             )}
-            <dt className="text-soft">Garment</dt>
-            <dd className="flex items-center gap-2">
-              <span className="size-5 border border-soft/50" style={{ background: garment }} />
-              {worn?.label ?? garment}
-            </dd>
-          </dl>
-          <h2 className="mb-2 mt-5 font-semibold">
-            {reduced ? `${inks.length} ${inks.length === 1 ? "colour" : "colours"}` : "Colours"}
-          </h2>
-          <ul aria-label="Colours" className="border border-rule bg-card">
-            {inks.map((spot) => (
-              <li key={spot.id} className="flex items-center gap-3 border-t border-rule px-3 py-2 first:border-t-0">
-                <span className="h-6 w-12 border border-soft/40" style={{ background: formatHex(spot.rgb) }} />
-                <span className="flex-1 font-semibold">{spot.name}</span>
-                <span className="text-soft">{formatHex(spot.rgb)}</span>
-              </li>
-            ))}
-          </ul>
-          <p className="mt-3 text-xs text-soft">
-            Colours on a screen are close to the inks, not the same. Ask for a strike-off where it matters.
-          </p>
-        </section>
+          </div>
+          {computed.failure && <p role="alert">The proof could not be drawn: {computed.failure}</p>}
+          {look === "changes" && promised && live ? (
+            <Changes before={promised} now={live} yesDay={agreed?.yes?.day ?? ""} />
+          ) : shown ? (
+            <figure className="border border-rule bg-[#e9e8e5] p-4">
+              {look === "garment" ? (
+                <OnGarment proof={shown} className="h-[34rem] w-full" />
+              ) : (
+                <CloseUp
+                  proof={shown}
+                  pins={pinsOf(open?.notes ?? [], shown.remarks)}
+                  pending={pin}
+                  className="mx-auto block max-h-[38rem] max-w-full"
+                  {...(open && !open.isReplaced ? { onPlace: setPin } : {})}
+                />
+              )}
+            </figure>
+          ) : (
+            <p role="status">Drawing the proof ...</p>
+          )}
+          {shown && <ProofFacts proof={shown} />}
+        </div>
+        <div className="grid min-w-0 content-start gap-4">
+          {!open && <ShowGroup live={live} />}
+          {!open && <SendGroup sent={sent} isReady={live !== null} onSent={(id) => setOpenId(id)} />}
+          {open && (
+            <SentGroup
+              key={open.id}
+              sent={open}
+              pin={pin}
+              onPin={() => setLook("close")}
+              onSaid={() => setPin(null)}
+              onBack={() => setOpenId(null)}
+            />
+          )}
+          {shown && <ProofRemarks proof={shown} />}
+          {shown && <ProofColours proof={shown} />}
+        </div>
       </main>
     </div>
+  );
+}
+
+function Head({ standing }: { standing: string | null }) {
+  const job = useJob((state) => state.job);
+  return (
+    <header className="flex flex-wrap items-baseline gap-4 border-b border-rule bg-sheet px-8 py-4">
+      <div className="min-w-0 flex-1">
+        <p className="text-soft">
+          Proof for {job.client || "the client"}, No. {job.number}
+        </p>
+        <h1 className="truncate text-2xl font-semibold leading-tight">{job.title}</h1>
+      </div>
+      {standing && (
+        <p role="status" className="border-l-4 border-wrong bg-card px-3 py-1">
+          {standing}
+        </p>
+      )}
+      <Link to={`/jobs/${job.id}/output`} className="underline">
+        Back to the job
+      </Link>
+    </header>
   );
 }

@@ -117,6 +117,16 @@ function Fields({ settings, set }: FieldsProps) {
     ));
   return (
     <>
+      <Sheet title="The shop">
+        <Row label="Its name, as clients read it" isWide>
+          <InPlaceText
+            label="Its name, as clients read it"
+            text={settings.shopName}
+            className="mx-0! border-rule! bg-card! px-2! py-1!"
+            onCommit={(shopName) => shopName.trim() && set({ shopName })}
+          />
+        </Row>
+      </Sheet>
       <Sheet title="What a colour costs">
         <Row label="Currency">
           <InPlaceText

@@ -1,5 +1,7 @@
 // The ticket: the job's facts and its steps, each with one live line of summary.
+import { useId } from "react";
 import { Link } from "react-router";
+import { sayState } from "../job/states.ts";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
@@ -41,6 +43,7 @@ export function Ticket({ current, steps, bench }: Props) {
           onCommit={(client) => void patch({ client })}
         />
         <MadeWith />
+        <Standing />
       </div>
       <nav aria-label="Steps" className="flex-1 border-t border-rule">
         <ol className="narrow:flex narrow:flex-wrap">
@@ -64,6 +67,32 @@ export function Ticket({ current, steps, bench }: Props) {
       </nav>
       <SaveLine />
     </aside>
+  );
+}
+
+/** When it is due, and what it waits for. */
+function Standing() {
+  const id = useId();
+  const job = useJob((state) => state.job);
+  const patch = useJob((state) => state.patch);
+  return (
+    <>
+      <div className="grid grid-cols-[auto_1fr] items-center gap-3 py-0.5">
+        <label htmlFor={id}>Due</label>
+        <input
+          id={id}
+          type="date"
+          className="min-w-0 rounded-[3px] border border-rule bg-card px-1.5 py-0.5"
+          value={job.dueDay ?? ""}
+          onChange={(event) => void patch({ dueDay: event.target.value || null })}
+        />
+      </div>
+      {job.state !== "new" && job.state !== "making" && (
+        <p role="status" className={`text-xs ${job.state === "changed" ? "text-wrong" : "text-soft"}`}>
+          {sayState(job)}
+        </p>
+      )}
+    </>
   );
 }
 

@@ -4,7 +4,9 @@ import type { Warning } from "@plain-palette/core/checks";
 import type { Point } from "@plain-palette/core/raster";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
+import { sayState } from "../../job/states.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
@@ -40,6 +42,7 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
         </Group>
       )}
       <Group title="Files">
+        <YesNote />
         <Button
           look={runs.isCurrent ? "plain" : "next"}
           className="w-full"
@@ -52,6 +55,29 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
         {runs.latest && <RunView run={runs.latest} isCurrent={runs.isCurrent} onStop={() => void runs.stop()} />}
       </Group>
     </Panel>
+  );
+}
+
+/** Before anything is burned, cut or sewn: whether the client has said yes to this. */
+function YesNote() {
+  const job = useJob((state) => state.job);
+  if (job.state === "changed")
+    return (
+      <p role="note" className="mb-2 border-l-4 border-wrong bg-card px-3 py-1.5">
+        {sayState(job)}.{" "}
+        <Link to={`/jobs/${job.id}/proof`} className="underline">
+          See the changes, or send a new proof
+        </Link>
+      </p>
+    );
+  if (job.state !== "waits" && job.state !== "answered") return null;
+  return (
+    <p role="note" className="mb-2 text-xs text-soft">
+      {job.state === "waits" ? "The client has not said yes yet." : "The client waits for your word."}{" "}
+      <Link to={`/jobs/${job.id}/proof`} className="underline">
+        The proof
+      </Link>
+    </p>
   );
 }
 
