@@ -41,7 +41,7 @@ export function BoardFilter({ look, counts, onChange }: Props) {
   );
   return (
     <div className="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2">
-      <fieldset aria-label="What they wait for" className="flex flex-wrap gap-1">
+      <fieldset aria-label="What they wait for" className="flex basis-full flex-wrap gap-1">
         {chip(null, "All", all)}
         {JOB_STATES.map((state) => chip(state, STATE_WORDS[state], countOf(state)))}
       </fieldset>
