@@ -22,11 +22,12 @@ export interface Bench {
   stop(): Promise<void>;
 }
 
-export async function startBench(): Promise<Bench> {
+/** `more`: what the server is told besides. */
+export async function startBench(more: Record<string, string> = {}): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), "plain-palette-test-"));
   let database: MariaDb = await startMariaDb(folder);
   const port = Number(new URL(database.url).port);
-  const environment = { DATABASE_URL: database.url, PORT: "0" };
+  const environment = { DATABASE_URL: database.url, PORT: "0", ...more };
   let server = await startServer(environment);
   return {
     url: () => server.url,

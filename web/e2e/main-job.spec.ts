@@ -118,6 +118,7 @@ test("one job from the client's picture to registered films", async ({ page }) =
     /Red/,
     /Gold/,
   ]);
-  await expect(page.locator('path[data-spot="Gold"]')).toHaveAttribute("d", /^M/);
+  const onGarment = page.getByRole("img", { name: /on the front of the garment/ });
+  await expect(onGarment.locator('path[fill="#f2b134"]')).toHaveAttribute("d", /^M/);
   expect(complaints).toEqual([]);
 });

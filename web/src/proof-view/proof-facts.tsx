@@ -41,9 +41,9 @@ export function sayPlacement({ placement, unit }: Pick<Proof, "placement" | "uni
 
 export function ProofColours({ proof: { spots, madeWith } }: { proof: Proof }) {
   return (
-    <section aria-label="Colours">
+    <section>
       <h2 className="mb-1 font-semibold">{spots.length === 1 ? "1 colour" : `${spots.length} colours`}</h2>
-      <ul className="border border-rule bg-card">
+      <ul aria-label="Colours" className="border border-rule bg-card">
         {spots.map((spot) => (
           <li key={spot.id} className="flex items-center gap-3 border-t border-rule px-3 py-1.5 first:border-t-0">
             <span className="h-6 w-10 shrink-0 border border-soft/40" style={{ background: spot.hex }} />
