@@ -116,7 +116,7 @@ export const DEMO_MOTIFS: readonly DemoMotif[] = [
     svg: draw(
       75,
       [150, 60],
-      `<rect x="1" y="1" width="148" height="58" rx="12" fill="${NAVY}"/><rect x="6" y="6" width="138" height="48" rx="8" fill="${CREAM}"/><path d="M18 30L26 22L34 30L26 38Z" fill="${RED}"/><path d="M44 42H134" stroke="${NAVY}" stroke-width="2"/>`,
+      `<rect x="1" y="1" width="148" height="58" rx="12" fill="${NAVY}"/><rect x="6" y="6" width="138" height="48" rx="8" fill="${CREAM}"/><path d="M12 30L19 22L26 30L19 38Z" fill="${RED}"/>`,
     ),
   },
   {

@@ -165,3 +165,53 @@ test("an empty sheet takes badges in a grid, and an SVG that is dropped becomes 
   await setField(page, "Middle from the left", "4 mm");
   await expect(page.getByText("reaches over the picture's edge")).toBeVisible();
 });
+
+test("names a line are set on every badge of a grid, and a newer version is taken over when one says so", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Empty sheet" }).click();
+  await page.getByLabel("Width", { exact: true }).fill("200 mm");
+  await page.getByLabel("Height", { exact: true }).fill("100 mm");
+  await page.getByRole("button", { name: "Make the sheet" }).click();
+  await page.waitForURL(/\/shapes$/);
+  await settled(page);
+  await page.getByRole("tab", { name: "Motifs" }).click();
+  await page.getByLabel("Search motifs").fill("badge");
+  await page.getByRole("button", { name: "Place Name badge" }).click();
+  await settled(page);
+  await setField(page, "Middle from the left", "45 mm");
+  await page.getByText("In a line", { exact: true }).click();
+  await setField(page, "How many", "2");
+  await page.getByPlaceholder("One a line").fill("Ada Wren\nTom Skerry\nToo Many");
+  await page.getByRole("button", { name: "Set them" }).click();
+  await expect(page.getByText("2 names set, 1 without a place")).toBeVisible();
+  await settled(page);
+  await page.getByRole("tab", { name: "Lettering" }).click();
+  await expect(page.getByRole("list", { name: "Lettering" }).getByRole("listitem")).toHaveCount(2);
+
+  // Another version of the badge is kept: this job is told, and follows when it is asked to.
+  await page.goto("/motifs");
+  await page.getByLabel("Search motifs").fill("badge");
+  await page
+    .getByRole("list", { name: "Motifs" })
+    .getByRole("button", { name: /^Name badge/ })
+    .click();
+  const sheet = page.getByRole("region", { name: "Motif Name badge" });
+  await expect(sheet.getByRole("list", { name: "Jobs that place it" })).toContainText("Sheet 200 x 100 mm");
+  const round =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="70mm" height="30mm" viewBox="0 0 70 30"><rect width="70" height="30" rx="15" fill="#b04a9a"/></svg>';
+  await sheet
+    .getByLabel("New version from a file")
+    .setInputFiles({ name: "round.svg", mimeType: "image/svg+xml", buffer: Buffer.from(round) });
+  await expect(sheet).toContainText("2 of 2");
+  await expect(sheet.getByRole("list", { name: "Jobs that place it" })).toContainText("still version 1");
+  await sheet.getByRole("link", { name: /Sheet 200 x 100/ }).click();
+  await settled(page);
+  await page.getByRole("tab", { name: "Motifs" }).click();
+  const table = new Table(page, 2400, 1200);
+  await table.expectColour(45 * 12, 20 + 600 - 12 * 12, [244, 234, 210]);
+  await page.getByRole("button", { name: "Take the newer version of Name badge over" }).click();
+  await settled(page);
+  await table.expectColour(45 * 12, 20 + 600 - 12 * 12, [176, 74, 154]);
+});

@@ -1,7 +1,7 @@
 // Routes of motifs, their contents, and files out and in.
 import { motifCreateSchema, motifEditionSchema, motifPatchSchema, motifSearchSchema } from "@plain-palette/contract";
-import { drawMotifSvg, writeMotifSvg } from "@plain-palette/core/formats";
-import express, { type Response, Router } from "express";
+import { drawMotifSvg, type FiledMotif, writeMotifSvg } from "@plain-palette/core/formats";
+import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
 import { MAX_ARCHIVE_BYTES } from "../intake/index.ts";
@@ -40,6 +40,20 @@ function sendFile(response: Response, name: string, type: string, bytes: Uint8Ar
 export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
   const router = Router();
 
+  /** The motifs that a request's file brings; a bad one is refused. */
+  const readFile = async (request: Request): Promise<FiledMotif[]> => {
+    const fileName = z.string().max(200).catch("motif").parse(request.query.name);
+    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    const read = await compute.readMotifs(bytes, fileName);
+    if (read.ok) return read.value;
+    throw new ProblemError({
+      title: `${fileName} cannot become a motif`,
+      status: read.status,
+      detail: read.message,
+      kept: "Nothing of it was taken over.",
+    });
+  };
+
   router.get("/motifs", async (request, response) => {
     response.json(await motifs.find(motifSearchSchema.parse(request.query)));
   });
@@ -50,17 +64,7 @@ export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
   });
 
   router.post("/motifs/files", anyFile, async (request, response) => {
-    const fileName = z.string().max(200).catch("motif").parse(request.query.name);
-    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const read = await compute.readMotifs(bytes, fileName);
-    if (!read.ok)
-      throw new ProblemError({
-        title: `${fileName} cannot become a motif`,
-        status: read.status,
-        detail: read.message,
-        kept: "Nothing of it was taken over.",
-      });
-    response.status(201).json({ kept: await motifs.keep(read.value) });
+    response.status(201).json({ kept: await motifs.keep(await readFile(request)) });
   });
 
   router.get("/motifs/archive", async (_request, response) => {
@@ -97,6 +101,18 @@ export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
   router.post("/motifs/:id/editions", content, async (request, response) => {
     const { motif, version } = motifEditionSchema.parse(request.body);
     response.status(201).json(await orStale(motifs.addEdition(request.params.id, motif, version)));
+  });
+
+  router.post("/motifs/:id/editions/file", anyFile, async (request, response) => {
+    const version = z.coerce.number().int().min(1).parse(request.query.version);
+    const [first, ...others] = await readFile(request);
+    if (!first || others.length > 0)
+      throw new ProblemError({
+        title: "An archive is no version of one motif",
+        status: 422,
+        kept: "Nothing was changed.",
+      });
+    response.status(201).json(await orStale(motifs.addEdition(request.params.id, first.motif, version)));
   });
 
   return router;

@@ -166,6 +166,11 @@ export const api = {
     request(motifDetailSchema, `/motifs/${id}`, withJson("PATCH", patch)),
   addMotifEdition: (id: string, edition: MotifEdition): Promise<MotifDetail> =>
     request(motifDetailSchema, `/motifs/${id}/editions`, withJson("POST", edition)),
+  motifEditionFromFile: (id: string, version: number, file: File): Promise<MotifDetail> =>
+    request(motifDetailSchema, `/motifs/${id}/editions/file?version=${version}&${nameOf(file)}`, {
+      method: "POST",
+      body: file,
+    }),
   takeInMotifs: async (file: File): Promise<KeptMotif[]> =>
     (await request(motifImportSchema, `/motifs/files?${nameOf(file)}`, { method: "POST", body: file })).kept,
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),

@@ -64,12 +64,35 @@ export function MotifSheet({ id, folders, onClose }: Props) {
           >
             As one SVG
           </a>
+          <NewVersion
+            onPick={(file) =>
+              void write(async () => api.motifEditionFromFile(id, (await api.motifDetail(id)).version, file))
+            }
+          />
           <Button onClick={() => patch({ isPutAway: !motif.isPutAway })}>
             {motif.isPutAway ? "Take out again" : "Put away"}
           </Button>
         </div>
       </div>
     </section>
+  );
+}
+
+function NewVersion({ onPick }: { onPick(file: File): void }) {
+  return (
+    <label className="inline-flex cursor-pointer items-center rounded-[3px] border border-rule bg-card px-2.5 py-1 text-[13px] leading-5 focus-within:outline-2 focus-within:outline-offset-2 hover:border-ink">
+      New version from a file
+      <input
+        type="file"
+        accept=".svg,.pdf"
+        className="sr-only"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          event.target.value = "";
+          if (file) onPick(file);
+        }}
+      />
+    </label>
   );
 }
 

@@ -32,6 +32,10 @@ export function Motifs() {
   useEffect(() => {
     document.title = "Motifs · Plain Palette";
   }, []);
+  const close = () => {
+    if (openId) document.getElementById(cardId(openId))?.focus();
+    setOpenId(null);
+  };
   const change = (next: MotifFilter) => {
     setFilter(next);
     setMost(SHOWN);
@@ -79,9 +83,7 @@ export function Motifs() {
             </Button>
           )}
         </div>
-        {openId && (
-          <MotifSheet key={openId} id={openId} folders={found.data?.folders ?? []} onClose={() => setOpenId(null)} />
-        )}
+        {openId && <MotifSheet key={openId} id={openId} folders={found.data?.folders ?? []} onClose={close} />}
       </main>
       {isDragActive && (
         <div className="pointer-events-none fixed inset-4 grid place-items-center border-2 border-dashed border-next bg-sheet/85 text-lg font-semibold">
@@ -91,6 +93,8 @@ export function Motifs() {
     </div>
   );
 }
+
+const cardId = (id: string) => `motif-${id}`;
 
 function Nothing({ isFiltered }: { isFiltered: boolean }) {
   return (
@@ -107,6 +111,7 @@ function Card({ motif, isOpen, onOpen }: { motif: ListedMotif; isOpen: boolean; 
   return (
     <button
       type="button"
+      id={cardId(motif.id)}
       aria-pressed={isOpen}
       aria-label={`${name}${folder ? `, in ${folder}` : ""}`}
       className={`grid w-full border bg-card text-left hover:border-ink ${isOpen ? "border-ink" : "border-rule"}`}

@@ -100,7 +100,7 @@ export const MOST_MARKED = 400;
 /** Height of capitals of a new line, as a share of the picture's. */
 const FIRST_SHARE = 0.1;
 /** What a new line is set in until another is chosen. */
-const FIRST_TYPEFACE = { id: "public-sans-700", name: "Public Sans Bold" } as const;
+export const FIRST_TYPEFACE = { id: "public-sans-700", name: "Public Sans Bold" } as const;
 
 export const nameOfTypeface = ({ family, style }: ListedTypeface) =>
   style === "Regular" ? family : `${family} ${style}`;

@@ -7,6 +7,7 @@ import { useJob } from "../../../job/use-job.ts";
 import { Button } from "../../../parts/button.tsx";
 import { count } from "../../../parts/count.ts";
 import { ProblemNote, problemOf } from "../../../parts/problem.tsx";
+import { SelectField } from "../../../parts/select-field.tsx";
 import { useMotifs } from "../../../shop/use-motifs.ts";
 import { Group } from "../../panel.tsx";
 import type { MotifDesk } from "./motif-desk.ts";
@@ -42,7 +43,9 @@ function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) 
   const id = useId();
   const job = useJob((state) => state.job);
   const queries = useQueryClient();
-  const { folders } = useMotifs({ most: 1 }).data ?? { folders: [] };
+  const { folders, motifs } = useMotifs({ most: 200 }).data ?? { folders: [], motifs: [] };
+  const [versionOf, setVersionOf] = useState("");
+  const older = motifs.find((one) => one.id === versionOf) ?? null;
   const [name, setName] = useState("");
   const [folder, setFolder] = useState("");
   const [words, setWords] = useState("");
@@ -57,6 +60,13 @@ function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) 
       const motif = desk.made(isWhole, spots);
       if (!motif) {
         setSaid("There are no shapes of an ink to keep.");
+        return;
+      }
+      if (older) {
+        const { edition } = await api.addMotifEdition(older.id, { motif, version: older.version });
+        setSaid(`${older.name} is kept in version ${edition}; jobs that place it stay as they are.`);
+        setVersionOf("");
+        await queries.invalidateQueries({ queryKey: ["motifs"] });
         return;
       }
       const facts = { name: name.trim() || job.title, folder, words, from: `No. ${job.number} ${job.title}` };
@@ -86,9 +96,23 @@ function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) 
   return (
     <Group title="Keep as a motif">
       <form onSubmit={(event) => void keep(event)}>
-        {field("Name", name, setName, { placeholder: job.title })}
-        {field("Folder", folder, setFolder, { list: `${id}-folders` })}
-        {field("Words", words, setWords, { placeholder: "To find it by" })}
+        <SelectField
+          label="As"
+          isWide
+          value={versionOf}
+          options={[
+            { value: "", text: "a new motif" },
+            ...motifs.map(({ id: own, name: called }) => ({ value: own, text: `a new version of ${called}` })),
+          ]}
+          onChange={setVersionOf}
+        />
+        {!older && (
+          <>
+            {field("Name", name, setName, { placeholder: job.title })}
+            {field("Folder", folder, setFolder, { list: `${id}-folders` })}
+            {field("Words", words, setWords, { placeholder: "To find it by" })}
+          </>
+        )}
         <datalist id={`${id}-folders`}>
           {folders.map((one) => (
             <option key={one.name} value={one.name} />

@@ -8,6 +8,7 @@ import { Group } from "../../panel.tsx";
 import type { MotifDesk, PlacedMotif } from "./motif-desk.ts";
 import { copyOf, moved, perMmAt, withinTurn } from "./motif-grips.ts";
 import { RowGroup } from "./row-group.tsx";
+import { WordsGroup } from "./words-group.tsx";
 
 interface Props {
   readonly desk: MotifDesk;
@@ -103,6 +104,7 @@ export function SettingsGroup({ desk, placed, spots }: Props) {
         </div>
       </Group>
       <RowGroup entry={entry} perMm={perMm} set={(row) => setEntry({ ...entry, row })} />
+      <WordsGroup desk={desk} placed={placed} spots={spots} />
       <ColourFields desk={desk} entry={entry} spots={spots} />
     </>
   );
