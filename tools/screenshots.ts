@@ -9,6 +9,7 @@ import { build } from "vite";
 import { Table } from "../web/e2e/table.ts";
 import { CHROMIUM } from "./browser.ts";
 import { startMariaDb } from "./database/mariadb.ts";
+import { fillBoard } from "./demo/busy-board.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { ROOT, startServer } from "./server-process.ts";
 
@@ -25,19 +26,13 @@ try {
     if (message.type() === "error") console.error("page:", message.text());
   });
   const shoot = (name: string) => page.screenshot({ path: join(OUT, `${name}.png`) });
-  await page.goto(server.url);
-  await page.getByText("Crew shirts").waitFor();
-  for (const picture of await page.locator("img").all())
-    await picture.evaluate((img: { decode(): Promise<void> } & object) => img.decode());
-  await shoot("job-board");
   const ferry = jobNamed(jobs, "Crew shirts");
   await open(page, ferry, "artwork");
   await page.getByLabel("Placement", { exact: true }).selectOption("Full front, adult");
   await ready(page);
   await page.getByRole("radio", { name: "On the garment" }).click();
   await shoot("artwork");
-  await shootPreparing(page, jobNamed(jobs, "Festival shirts"), shoot);
-  await shootAreas(page, shoot);
+  await prepareScan(page, jobNamed(jobs, "Festival shirts"));
   await open(page, ferry, "artwork");
   await page.getByRole("radio", { name: "Split" }).click();
   await open(page, ferry, "colours", false);
@@ -78,14 +73,74 @@ try {
   await page.goto(`${server.url}/shelf`);
   await page.getByRole("row", { name: "Signal red" }).waitFor();
   await shoot("shelf");
-  await page.goto(`${server.url}/jobs/${ferry.id}/proof`);
-  await page.locator('path[data-spot="Oilskin"][d^="M"]').waitFor({ state: "attached", timeout: 60_000 });
-  await shoot("proof");
+  await shootMotifs(page, jobNamed(jobs, "Club kit"), shoot);
+  await shootProof(page, ferry, shoot);
+  await fillBoard(server.url, server.clientUrl, jobs, new Date());
+  await page.goto(server.url);
+  await page.getByText("Winter hats").waitFor();
+  for (const picture of await page.locator("img").all())
+    await picture.evaluate((img: { decode(): Promise<void> } & object) => img.decode());
+  await shoot("job-board");
 } finally {
   await browser.close();
   await server.stop();
   await database.stop();
   rmSync(folder, { recursive: true });
+}
+
+/** The shop's motifs, one open; a row of them on an arc under the crest. */
+async function shootMotifs(page: Page, crest: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  await page.goto(`${server.url}/motifs`);
+  await page.getByRole("button", { name: /^Compass star/ }).click();
+  await page.getByRole("region", { name: "Motif Compass star" }).waitFor();
+  await page.waitForTimeout(600);
+  await shoot("motifs");
+  await open(page, crest, "shapes");
+  await page.getByRole("tab", { name: "Motifs" }).click();
+  await page.getByRole("button", { name: "Place Thrift flower" }).click();
+  await ready(page);
+  for (const [label, value] of [
+    ["Middle from the top", "40 mm"],
+    ["Width", "26 mm"],
+  ] as const) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.keyboard.press("Enter");
+    await ready(page);
+  }
+  await page.getByText("On an arc", { exact: true }).click();
+  await ready(page);
+  await shoot("motifs-placed");
+}
+
+/** The crew shirt's proof sent, asked about by its client on a phone, and looked at in the mailbox. */
+async function shootProof(page: Page, ferry: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+  await page.goto(`${server.url}/jobs/${ferry.id}/proof`);
+  await page.getByRole("img", { name: /on the front of the garment/ }).waitFor({ timeout: 60_000 });
+  await page.getByLabel("The client's mail address").fill("mate@ferry.example");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: /^Send/ }).click();
+  const link = await page.getByLabel("The client's link").inputValue();
+  const client = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await client.goto(link);
+  await client.getByRole("radio", { name: "Close up" }).click();
+  const box = await client.getByRole("application").boundingBox();
+  if (box) await client.mouse.click(box.x + box.width * 0.32, box.y + box.height * 0.72);
+  await client.getByLabel("Your words").fill("Is the pale teal in the waves meant, or did the scan make it?");
+  await client.getByLabel("Your name").fill("Ada Wren, mate");
+  await client.getByRole("button", { name: "Send" }).click();
+  await client.getByRole("list", { name: "What was said" }).waitFor();
+  await client.evaluate("window.scrollTo(0, 0)");
+  await client.screenshot({ path: join(OUT, "proof-client.png") });
+  await client.close();
+  await page.getByRole("radio", { name: "Close up" }).click();
+  await page.reload();
+  await page.getByLabel("Version", { exact: true }).selectOption({ index: 1 });
+  await page.getByRole("list", { name: "What was said" }).waitFor();
+  await page.waitForTimeout(800);
+  await shoot("proof");
+  await page.goto(`${server.url}/practice?at=mail`);
+  await page.getByRole("list", { name: "Messages" }).waitFor();
+  await shoot("mailbox");
 }
 
 /** The bird moved, a drill hole and a bridge drawn, and the lamp house's roof in hand; all of it taken back again. */
@@ -132,8 +187,6 @@ async function shootLettering(page: Page, bakery: Job, shoot: (name: string) => 
   await page.getByLabel("What they say").fill("HEARTH & RYE");
   await page.getByRole("button", { name: "Find the typeface" }).click();
   await page.getByRole("button", { name: "Find the typeface" }).waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(800);
-  await shoot("lettering-found");
   await page
     .getByRole("button", { name: /^Set them again/ })
     .first()
@@ -150,12 +203,11 @@ async function shootLettering(page: Page, bakery: Job, shoot: (name: string) => 
 }
 
 /** The scan: found, trimmed, its paper taken away, its lines cut off, a stroke of the brush. */
-async function shootPreparing(page: Page, scan: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
+async function prepareScan(page: Page, scan: Job): Promise<void> {
   await open(page, scan, "artwork");
   await page.getByRole("tab", { name: "Upright" }).click();
   await page.getByRole("button", { name: "Look for the sheet" }).click();
   await page.getByRole("button", { name: "Straighten and crop" }).waitFor();
-  await shoot("artwork-trim");
   await page.getByRole("button", { name: "Straighten and crop" }).click();
   await ready(page);
   await page.getByRole("tab", { name: "Line art" }).click();
@@ -204,19 +256,13 @@ async function shootFilm(page: Page, ferry: Job, shoot: (name: string) => Promis
   await ready(page);
 }
 
-/** A badge to be sewn: an area chosen, the plan half done. */
+/** A badge to be sewn: an area chosen. */
 async function shootStitches(page: Page, badge: Job, shoot: (name: string) => Promise<unknown>): Promise<void> {
   await open(page, badge, "artwork");
   await open(page, badge, "stitches", false);
   await page.mouse.click(440, 500);
   await ready(page);
   await shoot("stitches");
-  await page.getByRole("button", { name: "Sew", exact: true }).click();
-  await page.getByRole("button", { name: "Pause" }).click();
-  for (let thread = 0; thread < 2; thread++) await page.getByRole("button", { name: "The next thread" }).click();
-  await page.getByLabel("Stitch, slide").focus();
-  for (let step = 0; step < 3; step++) await page.keyboard.press("PageUp");
-  await shoot("stitches-playback");
 }
 
 /** The ferry set in stones of the shelf, one in hand; a crest whose name alone is set; lettering of four typefaces, 25 mm high. */
@@ -232,28 +278,6 @@ async function shootStones(page: Page, ferry: Job, shoot: (name: string) => Prom
   await shoot("stones");
   await made.selectOption("Screens");
   await ready(page);
-}
-
-/** The same drawing, its kites poured full of colour. */
-async function shootAreas(page: Page, shoot: (name: string) => Promise<unknown>): Promise<void> {
-  await page.getByRole("tab", { name: "Line art" }).click();
-  await page.getByRole("button", { name: "Make it line art" }).click();
-  await ready(page);
-  await stepTo(page, "colours");
-  await page.getByRole("tab", { name: "Areas" }).click();
-  await page.getByRole("button", { name: "Pour into an area" }).click();
-  for (const [x, y, hex] of [
-    [482, 310, "#f2b134"],
-    [506, 310, "#d8412f"],
-    [478, 335, "#1f7a8c"],
-    [508, 345, "#f2b134"],
-  ] as const) {
-    await page.getByLabel("Spot", { exact: true }).selectOption("A new spot");
-    await page.getByLabel("Colour of the new spot").fill(hex);
-    await page.mouse.click(x, y);
-    await ready(page);
-  }
-  await shoot("colours-areas");
 }
 
 function jobNamed(jobs: readonly Job[], title: string): Job {

@@ -35,7 +35,10 @@ export function sayDue(dueDay: string, today: string): string {
   const days = Math.round((Date.parse(dueDay) - Date.parse(today)) / 86_400_000);
   if (days < 0) return days === -1 ? "a day late" : `${-days} days late`;
   if (days === 0) return "due today";
-  return days === 1 ? "due tomorrow" : `due ${dayInWords(dueDay)}`;
+  if (days === 1) return "due tomorrow";
+  const isThisYear = dueDay.slice(0, 4) === today.slice(0, 4);
+  const day = { day: "numeric", month: "short", timeZone: "UTC", ...(isThisYear ? {} : { year: "numeric" }) } as const;
+  return `due ${new Date(dueDay).toLocaleDateString(undefined, day)}`;
 }
 
 /** Today where one sits, as 2027-03-04. */

@@ -67,7 +67,7 @@ function sayPieces({ picks, stays, placed, over }: Of<"pieces">, nameOf: (id: st
 
 function sayMotif(entry: Of<"motif">): string {
   const times = entry.places.length * copiesIn(entry.row);
-  return `${entry.motif.name} placed${times > 1 ? ` ${times} times` : ""}`;
+  return `${entry.motif.name}${times > 1 ? `, ${times} times` : ", placed"}`;
 }
 
 /** Where an entry is, client's pixels; null where it is everywhere. */
