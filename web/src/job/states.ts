@@ -37,8 +37,9 @@ export function sayDue(dueDay: string, today: string): string {
   if (days === 0) return "due today";
   if (days === 1) return "due tomorrow";
   const isThisYear = dueDay.slice(0, 4) === today.slice(0, 4);
-  const day = { day: "numeric", month: "short", timeZone: "UTC", ...(isThisYear ? {} : { year: "numeric" }) } as const;
-  return `due ${new Date(dueDay).toLocaleDateString(undefined, day)}`;
+  const day = { day: "numeric", month: "short", timeZone: "UTC" } as const;
+  const whole = isThisYear ? day : ({ ...day, year: "numeric" } as const);
+  return `due ${new Date(dueDay).toLocaleDateString(undefined, whole)}`;
 }
 
 /** Today where one sits, as 2027-03-04. */
