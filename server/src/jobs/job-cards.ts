@@ -15,10 +15,10 @@ import { z } from "zod";
 const STATE = `
   CASE
     WHEN job.proof_state = 'yes' AND job.seen_key <> job.yes_key THEN 'changed'
-    WHEN job.made_version = job.head THEN 'made'
-    WHEN job.proof_state = 'yes' THEN 'yes'
     WHEN job.proof_state = 'answered' THEN 'answered'
     WHEN job.proof_state = 'waits' AND job.proof_ends_at > ? THEN 'waits'
+    WHEN job.made_version = job.head THEN 'made'
+    WHEN job.proof_state = 'yes' THEN 'yes'
     WHEN job.step = 'artwork' THEN 'new'
     ELSE 'making'
   END`;
