@@ -3,7 +3,7 @@ import { asCircle, boundsOfAll, flattenPath, pathArea, segmentCount } from "../g
 import { areasBy } from "../lay/lay.test.support.ts";
 import { wholeFrame } from "../raster/index.ts";
 import { EMPTY_LIBRARY, makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
-import { calmLine, type Figure, figurePaths, turn } from "./index.ts";
+import { calmLine, type Figure, figurePaths, turn, widenStroke } from "./index.ts";
 
 const at = { x: 60, y: 50 };
 const area = (figure: Figure) => -figurePaths(figure).reduce((sum, path) => sum + pathArea(path), 0);
@@ -100,5 +100,36 @@ describe("a held measure", () => {
       expect((circle?.radius ?? 0) * 2 * mmPerPx).toBeCloseTo(3.175, 9);
       expect([circle?.x, circle?.y]).toEqual([expect.closeTo(100 * factor, 9), expect.closeTo(80 * factor, 9)]);
     }
+  });
+});
+
+describe("a stroke with a right-angled corner", () => {
+  const corner = Float64Array.from([0, 0, 0, 0, 10, 0, 10, 0, 10, 0, 10, 10, 10, 10]);
+  const ring = Float64Array.from([...corner, 10, 10, 0, 0, 0, 0]);
+  const empty = { width: 40, height: 40, vertices: new Float64Array(0), edges: [], faces: [] };
+  /** By the polygon library, as above. */
+  const area = (curve: Float64Array, look: Parameters<typeof widenStroke>[2]) =>
+    areasBy(
+      [],
+      widenStroke(curve, 2, look).map((path) => path.map((v) => v + 12)),
+      empty,
+    ).both;
+  // Arithmetic: two bars of 2 by 11 and 2 by 9 make it with its point; cut off, half a square less; round, a square less
+  // its quarter circle.
+  it.each([
+    [{ corners: { miterLimit: 4 }, ends: "flat" }, 40],
+    [{ corners: { miterLimit: 1.2 }, ends: "flat" }, 39.5],
+    [{ corners: "cut", ends: "flat" }, 39.5],
+    [{ corners: "round", ends: "flat" }, 39 + Math.PI / 4],
+    [{ corners: "cut", ends: "square" }, 39.5 + 4],
+    [{ corners: "cut", ends: "round" }, 39.5 + Math.PI],
+  ] as const)("covers what %j says", (look, expected) => {
+    expect(area(corner, look)).toBeCloseTo(expected, 3);
+  });
+  it("has no ends where it is closed", () => {
+    // A right-angled triangle of sides 10: its outline, inside and out, with three points.
+    const look = { corners: { miterLimit: 10 }, ends: "flat" } as const;
+    const [outer, inner] = [10 + 2 + Math.SQRT2, 10 - 2 - Math.SQRT2];
+    expect(area(ring, look)).toBeCloseTo((outer * outer - inner * inner) / 2, 3);
   });
 });

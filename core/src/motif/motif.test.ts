@@ -1,9 +1,8 @@
 // Keeping and placing motifs: what is laid down is what was kept, at any size, turned and flipped.
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { applyEdit, figurePaths } from "../edit/index.ts";
+import { applyEdit } from "../edit/index.ts";
 import { readMotifSvg, writeMotifSvg } from "../formats/index.ts";
-import { pathArea } from "../geometry/index.ts";
 import { expectPlanar, spotArea } from "../lay/lay.test.support.ts";
 import { wholeFrame } from "../raster/index.ts";
 import { makeRecipe, makeShapeEntry, placeEdits, scaleRecipe } from "../recipe/index.ts";
@@ -194,14 +193,5 @@ describe("spots of a motif", () => {
       { hex: "#00ff00", stock: null },
     ];
     expect(matchSpots(wanted, there)).toEqual(["a", "b", "c", null]);
-  });
-});
-
-describe("a stroke's outline", () => {
-  const right = Float64Array.from([0, 0, 0, 0, 10, 0, 10, 0, 10, 0, 10, 10, 10, 10]);
-  const covered = (look: Parameters<typeof figurePaths>[0]) => figurePaths(look).length;
-  it("is what the figure draws", () => {
-    expect(covered({ kind: "stroke", curve: [...right], width: 2 })).toBe(3);
-    expect(pathArea(figurePaths({ kind: "stroke", curve: [...right], width: 2 })[0])).toBeCloseTo(-20, 6);
   });
 });

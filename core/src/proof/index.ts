@@ -1,4 +1,5 @@
 export { compareProofs } from "./compare-proofs.ts";
+export { discs } from "./discs.ts";
 export { makeProof, type ProofFacts } from "./make-proof.ts";
 export { type Proof, proofSchema } from "./proof.ts";
 export { type ProofPdfFacts, writeProofPdf } from "./proof-pdf.ts";

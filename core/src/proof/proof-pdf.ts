@@ -5,6 +5,7 @@ import { parseHex, type Rgb } from "../colour/index.ts";
 import { silhouetteOf } from "../garment/index.ts";
 import { formatLength } from "../geometry/index.ts";
 import { addPageMm, type Box, makePen, type Pen, PT_PER_MM, startDocument } from "../pdf/index.ts";
+import { discs } from "./discs.ts";
 import type { Proof } from "./proof.ts";
 
 /** A4 upright, mm (ISO 216), and its margin. */
@@ -147,12 +148,4 @@ function drawPicture(page: PDFPage, parts: Proof["picture"], { x, y }: { x: numb
       page.drawSvgPath(part.d, { ...place, color: colour, borderColor: colour, borderWidth: SEAM_MM });
     else page.drawSvgPath(discs(part.places, part.diameterMm / 2), { ...place, color: colour });
   }
-}
-
-/** Circles as path data, middles x, y, ... */
-function discs(places: readonly number[], radius: number): string {
-  let d = "";
-  for (let i = 0; i < places.length; i += 2)
-    d += `M${places[i] - radius} ${places[i + 1]}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0Z`;
-  return d;
 }

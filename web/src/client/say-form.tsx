@@ -5,6 +5,7 @@ import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { DoorProblem, door } from "./client-door.ts";
 import { keepName, keptName } from "./kept-name.ts";
+import { FIELD, NameField, NotTaken } from "./name-field.tsx";
 
 interface Props {
   readonly token: string;
@@ -14,8 +15,6 @@ interface Props {
   onUnpin(): void;
   onSaid(view: ClientProof): void;
 }
-
-const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1.5";
 
 export function SayForm({ token, pin, replyTo, onPin, onUnpin, onSaid }: Props) {
   const id = useId();
@@ -78,21 +77,8 @@ export function SayForm({ token, pin, replyTo, onPin, onUnpin, onSaid }: Props) 
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <label htmlFor={`${id}-name`}>Your name</label>
-      <input
-        id={`${id}-name`}
-        required
-        maxLength={80}
-        autoComplete="name"
-        className={FIELD}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-      />
-      {problem && (
-        <p role="alert" className="text-wrong">
-          {problem.title}. {problem.kept} {problem.cure}
-        </p>
-      )}
+      <NameField label="Your name" name={name} onChange={setName} />
+      <NotTaken problem={problem} />
       <p role="status" className="text-soft empty:hidden">
         {said}
       </p>

@@ -4,8 +4,7 @@ import { type FormEvent, useId, useState } from "react";
 import { Button } from "../parts/button.tsx";
 import { DoorProblem, door } from "./client-door.ts";
 import { keepName, keptName } from "./kept-name.ts";
-
-const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1.5";
+import { FIELD, NameField, NotTaken } from "./name-field.tsx";
 
 export function YesForm({ token, onYes }: { token: string; onYes(view: ClientProof): void }) {
   const id = useId();
@@ -43,16 +42,7 @@ export function YesForm({ token, onYes }: { token: string; onYes(view: ClientPro
         />
         I have looked at words, colours, size and place. It may be made like this.
       </label>
-      <label htmlFor={`${id}-name`}>Name</label>
-      <input
-        id={`${id}-name`}
-        required
-        maxLength={80}
-        autoComplete="name"
-        className={FIELD}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-      />
+      <NameField label="Name" name={name} onChange={setName} />
       <label htmlFor={`${id}-day`}>Day</label>
       <input
         id={`${id}-day`}
@@ -62,11 +52,7 @@ export function YesForm({ token, onYes }: { token: string; onYes(view: ClientPro
         value={day}
         onChange={(event) => setDay(event.target.value)}
       />
-      {problem && (
-        <p role="alert" className="text-wrong">
-          {problem.title}. {problem.kept} {problem.cure}
-        </p>
-      )}
+      <NotTaken problem={problem} />
       <Button type="submit" look="next" className="py-2 text-[15px]">
         Yes, make it so
       </Button>

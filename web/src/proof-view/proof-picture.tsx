@@ -1,6 +1,6 @@
 // The picture of a proof: on its garment, or close up with the pins that shop and client have put on it.
 import { silhouetteOf } from "@plain-palette/core/garment";
-import type { Proof } from "@plain-palette/core/proof";
+import { discs, type Proof } from "@plain-palette/core/proof";
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from "react";
 
 interface Place {
@@ -36,13 +36,6 @@ export function PrintParts({ picture }: { picture: Proof["picture"] }) {
     ),
     [picture],
   );
-}
-
-function discs(places: readonly number[], radius: number): string {
-  let d = "";
-  for (let i = 0; i + 1 < places.length; i += 2)
-    d += `M${(places[i] ?? 0) - radius} ${places[i + 1]}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0Z`;
-  return d;
 }
 
 /** The print where it goes. */

@@ -1,5 +1,5 @@
 // A proof's print as pixels, to compare it with another.
-import type { Proof } from "@plain-palette/core/proof";
+import { discs, type Proof } from "@plain-palette/core/proof";
 
 /** On its garment's colour, from the top left corner, at so many pixels to a millimetre. */
 export async function drawProof(
@@ -22,15 +22,7 @@ export async function drawProof(
       context.lineWidth = part.widthMm;
       context.stroke(new Path2D(part.d));
     } else if (part.kind === "fill") context.fill(new Path2D(part.d));
-    else {
-      const discs = new Path2D();
-      for (let i = 0; i + 1 < part.places.length; i += 2) {
-        const [x = 0, y = 0] = part.places.slice(i, i + 2);
-        discs.moveTo(x + part.diameterMm / 2, y);
-        discs.arc(x, y, part.diameterMm / 2, 0, 2 * Math.PI);
-      }
-      context.fill(discs);
-    }
+    else context.fill(new Path2D(discs(part.places, part.diameterMm / 2)));
   }
   return context.getImageData(0, 0, width, height);
 }
