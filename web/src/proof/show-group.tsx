@@ -1,5 +1,5 @@
 // How the design is shown: on what garment, where on it, at what price, with what words.
-import { SILHOUETTE_NAMES, silhouetteOf } from "@plain-palette/core/garment";
+import { SILHOUETTE_NAMES, silhouetteFor, silhouetteOf } from "@plain-palette/core/garment";
 import type { Proof } from "@plain-palette/core/proof";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { priceColours } from "@plain-palette/core/shelf";
@@ -16,6 +16,7 @@ const AS_PLACED = "";
 export function ShowGroup({ live }: { live: Proof | null }) {
   const id = useId();
   const proof = useJob((state) => state.recipe.proof);
+  const placement = useJob((state) => state.recipe.artwork.placement);
   const pieces = useJob((state) => state.recipe.colours.pieces);
   const isScreens = useJob((state) => state.recipe.process === "screens");
   const edit = useJob((state) => state.edit);
@@ -24,7 +25,8 @@ export function ShowGroup({ live }: { live: Proof | null }) {
     edit((recipe) => ({ ...recipe, proof: { ...recipe.proof, ...part } }));
   const price = useDraft(proof.price, (text) => set({ price: text.trim() }));
   const message = useDraft(proof.message, (text) => set({ message: text.trim() }));
-  const usual = live ? silhouetteOf(live.placement.shownOn).printAt : { x: 0, y: 0 };
+  const silhouette = proof.shownOn ? silhouetteOf(proof.shownOn) : silhouetteFor(placement);
+  const usual = silhouette.printAt;
   const proposed = live ? priceColours(live.spots.length, pieces, settings) : 0;
   const words = `${settings.currency}${(proposed / pieces).toFixed(2)} each, ${settings.currency}${proposed.toFixed(2)} in all`;
   return (
@@ -35,7 +37,7 @@ export function ShowGroup({ live }: { live: Proof | null }) {
           label="On"
           value={proof.shownOn ?? AS_PLACED}
           options={[
-            { value: AS_PLACED, text: live && !proof.shownOn ? `${live.placement.shownOn}, as placed` : "as placed" },
+            { value: AS_PLACED, text: proof.shownOn ? "as placed" : `${silhouette.name}, as placed` },
             ...SILHOUETTE_NAMES.map((name) => ({ value: name, text: name })),
           ]}
           onChange={(name) =>
@@ -43,7 +45,7 @@ export function ShowGroup({ live }: { live: Proof | null }) {
           }
         />
         <MmField
-          label={live ? `Under ${silhouetteOf(live.placement.shownOn).edge}` : "Under the edge"}
+          label={`Under ${silhouette.edge}`}
           valueMm={proof.belowMm ?? usual.y}
           min={-500}
           max={1500}
