@@ -42,7 +42,7 @@ try {
     await seedDemo(server.url);
     writeFileSync(seeded, "");
   }
-  console.log(`\nPlain Palette is at ${server.url}, the clients' door at ${server.clientUrl}\nCtrl+C ends it.`);
+  console.log(`\nPlain Palette is at ${server.url}\nThe clients' door is at ${server.clientUrl}\nCtrl+C ends it.`);
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);
   await stop(1);
