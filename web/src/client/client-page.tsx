@@ -1,6 +1,6 @@
 // The proof as its client sees it: looked at, asked about, said yes to. Made for a phone, and for a large screen, too.
 import type { ClientProof, Problem } from "@plain-palette/contract";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Choice } from "../parts/choice.tsx";
 import { dayInWords } from "../proof-view/days.ts";
 import { ProofColours, ProofFacts, ProofRemarks } from "../proof-view/proof-facts.tsx";
@@ -62,6 +62,7 @@ function Opened({ token, view, onChange }: OpenedProps) {
   const [look, setLook] = useState<"garment" | "close">("garment");
   const [pin, setPin] = useState<Place | null>(null);
   const [replyTo, setReplyTo] = useState<string | null>(null);
+  const standing = useRef<HTMLDivElement>(null);
   const mayWrite = !isReplaced;
   return (
     <div className="min-h-full bg-table text-[15px]">
@@ -76,7 +77,9 @@ function Opened({ token, view, onChange }: OpenedProps) {
       </header>
       <main className="mx-auto grid max-w-6xl gap-5 p-4 md:grid-cols-[1fr_24rem] md:p-6">
         <div className="grid min-w-0 content-start gap-3 md:sticky md:top-4">
-          <Standing view={view} />
+          <div ref={standing} tabIndex={-1}>
+            <Standing view={view} />
+          </div>
           <div>
             <Choice
               label="Look at it"
@@ -136,7 +139,16 @@ function Opened({ token, view, onChange }: OpenedProps) {
               />
             )}
           </section>
-          {mayWrite && !view.yes && <YesForm token={token} onYes={onChange} />}
+          {mayWrite && !view.yes && (
+            <YesForm
+              token={token}
+              onYes={(next) => {
+                onChange(next);
+                // The form goes: what it has done is read next.
+                standing.current?.focus();
+              }}
+            />
+          )}
         </div>
       </main>
     </div>

@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { useCompute } from "../compute/use-compute.ts";
+import { SaveState } from "../job/save-state.tsx";
 import { useJob } from "../job/use-job.ts";
 import { useFrozenProof, useLiveProof, useProofs } from "../job/use-proofs.ts";
 import { Choice } from "../parts/choice.tsx";
@@ -56,7 +57,7 @@ export function ProofPage() {
               onChange={(value: Look) => setLook(value)}
             />
             {sent.length > 0 && look !== "changes" && (
-              <div className="w-72">
+              <div className="w-72" data-version>
                 <SelectField
                   label="Version"
                   isWide
@@ -108,7 +109,10 @@ export function ProofPage() {
               pin={pin}
               onPin={() => setLook("close")}
               onSaid={() => setPin(null)}
-              onBack={() => setOpenId(null)}
+              onBack={() => {
+                document.querySelector<HTMLElement>("[data-version] select")?.focus();
+                setOpenId(null);
+              }}
             />
           )}
           {shown && <ProofRemarks proof={shown} />}
@@ -134,6 +138,7 @@ function Head({ standing }: { standing: string | null }) {
           {standing}
         </p>
       )}
+      <SaveState />
       <Link to={`/jobs/${job.id}/output`} className="underline">
         Back to the job
       </Link>

@@ -1,6 +1,7 @@
 // The ticket: the job's facts and its steps, each with one live line of summary.
 import { useId } from "react";
 import { Link } from "react-router";
+import { SaveState } from "../job/save-state.tsx";
 import { sayState } from "../job/states.ts";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
@@ -119,13 +120,6 @@ function SaveLine() {
   const undo = useJob((state) => state.undo);
   const redo = useJob((state) => state.redo);
   const isDirty = save.kind === "unsaved";
-  const texts = {
-    saved: `Saved, version ${job.head}`,
-    unsaved: "Saving soon",
-    saving: "Saving",
-    retrying: "Not saved yet",
-    conflict: "Two versions",
-  };
   return (
     <div className="border-t border-rule px-4 py-3">
       <div className="flex gap-2">
@@ -136,10 +130,7 @@ function SaveLine() {
           Redo
         </Button>
       </div>
-      <p role="status" className="mt-2 text-xs text-soft" data-testid="save-state">
-        {texts[save.kind]}
-        {save.kind === "retrying" && <span className="block text-wrong">{save.why}; trying again</span>}
-      </p>
+      <SaveState className="mt-2" />
     </div>
   );
 }

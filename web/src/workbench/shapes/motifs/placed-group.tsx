@@ -64,7 +64,11 @@ export function PlacedGroup({ desk, misfits, size }: Props) {
                   <Button
                     className="px-1.5 py-0"
                     aria-label={`Take the newer version of ${motif.name} over`}
-                    onClick={() => void renew(entry)}
+                    onClick={({ currentTarget }) => {
+                      // The button goes with what it was for.
+                      currentTarget.closest("li")?.querySelector<HTMLElement>("button[aria-pressed]")?.focus();
+                      void renew(entry);
+                    }}
                   >
                     Take it over
                   </Button>

@@ -96,7 +96,14 @@ export function SettingsGroup({ desk, placed, spots }: Props) {
               <Button className={SMALL} onClick={() => change({ place: (place + 1) % entry.places.length })}>
                 Next place
               </Button>
-              <Button className={SMALL} onClick={() => setEntry(withoutPlace(entry, place), { place: 0 })}>
+              <Button
+                className={SMALL}
+                onClick={({ currentTarget }) => {
+                  // With the last but one it goes itself.
+                  currentTarget.parentElement?.querySelector<HTMLElement>("button:nth-of-type(2)")?.focus();
+                  setEntry(withoutPlace(entry, place), { place: 0 });
+                }}
+              >
                 Not here
               </Button>
             </>
