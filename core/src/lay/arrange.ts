@@ -123,8 +123,8 @@ function joinAlong(pieces: Piece[], laid: readonly Piece[], outlines: number): S
       enter(piece, own);
       pieces.push(piece);
     }
-    const { sides: along, isCut } = piece.strand;
-    for (const { outline, way: turned } of along) sides[own].windings[outline] += way * turned;
+    const { sides: outlinesOn, isCut } = piece.strand;
+    for (const one of outlinesOn) sides[own].windings[one.outline] += way * one.way;
     if (isCut) sides[own].isCut = true;
   }
   return sides;

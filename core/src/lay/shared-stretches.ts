@@ -28,7 +28,8 @@ interface Part {
 }
 
 /**
- * Closed paths of outlines as stretches that are there once: whole paths where nothing is shared, else cut wherever the outlines on their sides change. Only what has the very same numbers is shared.
+ * Closed paths of outlines as stretches that are there once: whole paths where nothing is shared, else cut wherever the
+ * outlines on their sides change. Only what has the very same numbers is shared.
  */
 export function shareStretches(rings: readonly Ring[]): Stretch[] {
   const parts = rings.map(({ path }) => partsOf(path));
