@@ -139,6 +139,35 @@ async function listedIn(bytes: Buffer): Promise<string[]> {
   return names;
 }
 
+describe("a job whose file gets better", () => {
+  it("has its motifs where they were, as many times as large in its pixels", async () => {
+    const kept = (await keep(squareMotif(33), "Pennant")).motif;
+    const job = await createJob(bench.url(), await drawPicture(5));
+    const entry = makeShapeEntry({
+      ...{ id: "edit-1", kind: "motif", places: [{ at: { x: 30, y: 60 }, widthPx: 40, angleDeg: 20 }] },
+      motif: { hash: kept.hash, name: kept.name, widthMm: 33, heightMm: 33 },
+      ...{ spots: ["d8412f", null], row: { kind: "grid", columns: 2, rows: 1, stepX: 50, stepY: 0 } },
+    });
+    const recipe = makeRecipe({ shapes: { entries: [entry] } });
+    await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: 1, recipe });
+    const better = await drawPicture(5, 360);
+    const { body } = await send(bench.url(), "POST", `/jobs/${job.id}/artwork?basedOn=2&name=better.png`, better);
+    expect(body).toMatchObject({
+      recipe: {
+        shapes: {
+          entries: [
+            { places: [{ at: { x: 90, y: 180 }, widthPx: 120, angleDeg: 20 }], row: { stepX: 150, columns: 2 } },
+          ],
+        },
+      },
+    });
+    expect((await detail(kept)).usedBy).toMatchObject([{ jobId: job.id }]);
+    // A copy of the job places it, too; one that is put away is a job still.
+    await send(bench.url(), "POST", `/jobs/${job.id}/copy`);
+    expect((await detail(kept)).usedBy).toHaveLength(2);
+  });
+});
+
 describe("motifs as files", () => {
   it("go out as an archive and come in byte for byte, once", async () => {
     const archive = await bytesOf("/motifs/archive");
