@@ -137,7 +137,7 @@ test("a link that is withdrawn opens nothing, and the board finds, sorts and put
   await expect(client.getByRole("alert")).toContainText("This link opens nothing");
   await client.close();
   await page.goto("/");
-  await page.getByLabel("Order").selectOption("due");
+  await page.getByLabel("Order", { exact: true }).selectOption("due");
   await page.getByRole("radio", { name: "List" }).click();
   const first = page.getByRole("row").nth(1);
   await expect(first).toContainText(title);
