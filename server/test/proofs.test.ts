@@ -209,6 +209,18 @@ describe("what is said on a proof", () => {
   });
 });
 
+describe("a job from before proofs were kept", () => {
+  it("is said yes to as any other", async () => {
+    const job = await newJob();
+    const database = await createConnection(bench.databaseUrl());
+    await database.query("UPDATE jobs SET seen_key = '' WHERE id = ?", [job.id]);
+    await database.end();
+    const proof = await sendProof(job);
+    await ask("POST", `/proof/${tokenOf(proof)}/yes`, { name: "A", day: "2027-03-03" });
+    expect(await stateOf(job)).toBe("yes");
+  });
+});
+
 describe("after the yes", () => {
   it("a trap changes nothing, a colour does, and going back is yes again", async () => {
     const job = await newJob();

@@ -131,9 +131,9 @@ test("a link that is withdrawn opens nothing, and the board finds, sorts and put
   await region.getByRole("button", { name: "Withdraw the link" }).click();
   await expect(region).toContainText("The link was withdrawn");
   const client = await browser.newPage();
-  await client.goto(link);
+  expect((await client.goto(link))?.status()).toBe(404);
   await expect(client.getByRole("alert")).toContainText("This link opens nothing");
-  await client.goto(`${link.slice(0, -3)}AAA`);
+  expect((await client.goto(`${link.slice(0, -3)}AAA`))?.status()).toBe(404);
   await expect(client.getByRole("alert")).toContainText("This link opens nothing");
   await client.close();
   await page.goto("/");

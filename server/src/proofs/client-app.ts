@@ -54,9 +54,12 @@ export function makeClientApp(proofs: ProofStore, webRoot: string | undefined): 
   if (webRoot) {
     app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
     app.get("/mark.svg", (_request, response) => response.sendFile(join(webRoot, "mark.svg")));
-    // The page is the same for every link: whether it opens anything is asked afterwards.
-    app.get("/proof/:token", (_request, response) => {
-      response.set("Cache-Control", "no-cache").sendFile(join(webRoot, "client.html"));
+    // The page is the same for every link, and says itself what it does not open.
+    app.get("/proof/:token", async (request, response) => {
+      const isOpen = await proofs.isOpen(request.params.token.slice(0, LONGEST));
+      noStore(response)
+        .status(isOpen ? 200 : 404)
+        .sendFile(join(webRoot, "client.html"), { cacheControl: false, etag: false, lastModified: false });
     });
   }
   app.use(() => {

@@ -7,6 +7,7 @@ import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource, EntityManager } from "typeorm";
 import { z } from "zod";
 import { JobEntity, RecipeEntity } from "../database/index.ts";
+import { noteHead } from "../jobs/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 
 /** A proof that is to be sent. */
@@ -33,6 +34,8 @@ export interface ProofStore {
   withdraw(jobId: string, id: string): Promise<ShopProof>;
   /** The shop asks or answers. */
   say(jobId: string, id: string, note: ShopNote): Promise<ShopProof>;
+  /** Whether a link opens anything. */
+  isOpen(token: string): Promise<boolean>;
   /** What an open link leads to; null for any other, however it came about. */
   byToken(token: string): Promise<{ readonly id: string; readonly view: ClientProof } | null>;
   pdfByToken(token: string): Promise<Buffer | null>;
@@ -145,6 +148,7 @@ export function makeProofStore(database: DataSource, linkTo: (token: string) => 
         if (!head.isReplaced && !head.yesAt) await tx.update(JobEntity, { id: jobId }, { proofState: "waits" });
         return toShop(tx, head);
       }),
+    isOpen: async (token) => (await ofToken(manager, token)) !== null,
     async byToken(token) {
       const head = await ofToken(manager, token);
       return head && { id: head.id, view: await toClient(manager, head) };
@@ -172,7 +176,9 @@ export function makeProofStore(database: DataSource, linkTo: (token: string) => 
 /** Stores a proof with a secret of its own; the job waits for the client then. Returns its id. */
 async function insertProof(tx: EntityManager, made: NewProof): Promise<string> {
   const { jobId, recipeVersion: version, sentAt } = made;
-  await tx.findOne(JobEntity, { where: { id: jobId }, lock: { mode: "pessimistic_write" } });
+  const job = await tx.findOneOrFail(JobEntity, { where: { id: jobId }, lock: { mode: "pessimistic_write" } });
+  // A job from before proofs were kept, and not changed since: what is seen of it has no name yet.
+  if (job.seenKey === "") await noteHead(tx, jobId, job.head);
   const { body, artworkHash } = await tx.findOneByOrFail(RecipeEntity, { jobId, version });
   const id = randomUUID();
   const token = randomBytes(32).toString("base64url");
