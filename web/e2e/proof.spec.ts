@@ -145,3 +145,12 @@ test("a link that is withdrawn opens nothing, and the board finds, sorts and put
   await page.getByRole("button", { name: /^Waits for the client/ }).click();
   await expect(page.getByRole("row", { name: new RegExp(title) })).toHaveCount(0);
 });
+
+test("the board is found again as it was looked at", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("radio", { name: "List" }).click();
+  await page.getByLabel("Order", { exact: true }).selectOption("client");
+  await page.reload();
+  await expect(page.getByRole("columnheader", { name: "Waits for" })).toBeVisible();
+  await expect(page.getByLabel("Order", { exact: true })).toHaveValue("client");
+});

@@ -79,8 +79,12 @@ export function silhouetteOf(name: Silhouette["name"]): Silhouette {
   return SILHOUETTES.find((one) => one.name === name) ?? WHOLE_FRONT;
 }
 
-/** The silhouette for a placement; the front where nothing else is said. */
-export function silhouetteFor(placement: { readonly name: string } | null): Silhouette {
+/** The silhouette that was chosen, or else the one for a placement; the front where nothing is said. */
+export function silhouetteFor(
+  placement: { readonly name: string } | null,
+  chosen: Silhouette["name"] | null = null,
+): Silhouette {
+  if (chosen) return silhouetteOf(chosen);
   const name = placement?.name ?? "";
   return SILHOUETTES.find(({ words }) => words.test(name)) ?? WHOLE_FRONT;
 }

@@ -1,6 +1,6 @@
 // The proof of a job as it stands: its looks, its facts, and what the client should know.
 import { formatHex } from "../colour/index.ts";
-import { silhouetteFor, silhouetteOf } from "../garment/index.ts";
+import { silhouetteFor } from "../garment/index.ts";
 import type { Product } from "../process/index.ts";
 import { processOf } from "../processes/index.ts";
 import { printWidthMm, type Recipe, type Results } from "../recipe/index.ts";
@@ -25,7 +25,7 @@ export function makeProof(results: Results, recipe: Recipe, facts: ProofFacts): 
   const { artwork, colours, proof } = recipe;
   const widthMm = printWidthMm(recipe, prepared.raster);
   const heightMm = (widthMm * prepared.raster.height) / prepared.raster.width;
-  const silhouette = proof.shownOn ? silhouetteOf(proof.shownOn) : silhouetteFor(artwork.placement);
+  const silhouette = silhouetteFor(artwork.placement, proof.shownOn);
   const portraits = results.made.map((product: Product) => product.portray());
   const spots = reduction.spots
     .filter(({ role }) => role === "ink")

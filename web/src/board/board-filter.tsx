@@ -12,8 +12,6 @@ export interface BoardLook {
   readonly as: "cards" | "list";
 }
 
-export const FIRST_LOOK: BoardLook = { state: null, process: null, sort: "newest", as: "cards" };
-
 const SORTS = { newest: "newest first", due: "by due day", changed: "changed last", client: "by client" } as const;
 const FIELD = "rounded-[3px] border border-rule bg-card px-1.5 py-1";
 

@@ -9,9 +9,10 @@ import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
-import { BoardFilter, FIRST_LOOK } from "./board-filter.tsx";
+import { BoardFilter, type BoardLook } from "./board-filter.tsx";
 import { JobCardView } from "./job-card.tsx";
 import { JobList } from "./job-list.tsx";
+import { keepLook, keptLook } from "./look-memory.ts";
 import { NewSheet } from "./new-sheet.tsx";
 import { type Upload, useUploads } from "./use-uploads.ts";
 
@@ -24,8 +25,12 @@ export function Board() {
   const { problem, write, forget } = useWrites("jobs");
   /** Said to assistive software, and shown: what was done to which job. */
   const [done, setDone] = useState("");
-  const [look, setLook] = useState(FIRST_LOOK);
+  const [look, setLook] = useState<BoardLook>(() => ({ state: null, process: null, ...keptLook() }));
   const [most, setMost] = useState(SHOWN);
+  const change = (next: BoardLook) => {
+    setLook(next);
+    keepLook(next);
+  };
   const { state, process, sort, as } = look;
   const search: BoardSearch = {
     ...{ words: useDeferredValue(wanted), isPutAway: showsAway ? "yes" : "no", sort, most },
@@ -66,7 +71,7 @@ export function Board() {
           </ul>
         )}
         {problem && <ProblemNote problem={problem} onClose={forget} />}
-        <BoardFilter look={look} counts={counts} onChange={setLook} />
+        <BoardFilter look={look} counts={counts} onChange={change} />
         <div className="mb-3 flex items-center gap-4">
           {(awayCount > 0 || showsAway) && (
             <Button aria-pressed={showsAway} onClick={() => setShowsAway(!showsAway)}>

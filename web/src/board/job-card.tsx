@@ -2,8 +2,9 @@
 import { JOB_STEPS, type JobCard } from "@plain-palette/contract";
 import { Link } from "react-router";
 import { jobPictureUrl, thumbnailUrl } from "../api/client.ts";
-import { sayDue, sayState, todayHere } from "../job/states.ts";
+import { sayDue, sayState } from "../job/states.ts";
 import { nameStep } from "../job/step-names.ts";
+import { todayHere } from "../proof-view/days.ts";
 
 interface Props {
   readonly job: JobCard;

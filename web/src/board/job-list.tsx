@@ -2,8 +2,11 @@
 import type { JobCard } from "@plain-palette/contract";
 import { processOf } from "@plain-palette/core/processes";
 import { Link } from "react-router";
-import { sayDue, sayState, todayHere } from "../job/states.ts";
+import { STATE_WAITS, sayDue, sayState } from "../job/states.ts";
+import { todayHere } from "../proof-view/days.ts";
 import { jobAddress } from "./job-card.tsx";
+
+const WHOM = { shop: "the shop", client: "the client", nobody: "" } as const;
 
 export function JobList({ jobs }: { jobs: readonly JobCard[] }) {
   const today = todayHere();
@@ -11,7 +14,7 @@ export function JobList({ jobs }: { jobs: readonly JobCard[] }) {
     <table className="w-full border border-rule bg-card text-left">
       <thead>
         <tr className="text-soft">
-          {["No.", "Job", "Client", "Made with", "Waits for", "Due"].map((title) => (
+          {["No.", "Job", "Client", "Made with", "How far", "Waits for", "Due"].map((title) => (
             <th key={title} scope="col" className="px-3 py-1.5 font-normal">
               {title}
             </th>
@@ -31,6 +34,7 @@ export function JobList({ jobs }: { jobs: readonly JobCard[] }) {
             <td className="max-w-64 truncate px-3 py-1">{job.client}</td>
             <td className="px-3 py-1">{processOf(job.process).name.toLowerCase()}</td>
             <td className={`px-3 py-1 ${job.state === "changed" ? "text-wrong" : ""}`}>{sayState(job)}</td>
+            <td className="px-3 py-1">{WHOM[STATE_WAITS[job.state]]}</td>
             <td className={`px-3 py-1 ${job.dueDay && job.dueDay < today ? "text-wrong" : ""}`}>
               {job.dueDay ? sayDue(job.dueDay, today) : ""}
             </td>

@@ -2,6 +2,7 @@
 import type { ClientProof, Problem } from "@plain-palette/contract";
 import { type FormEvent, useId, useState } from "react";
 import { Button } from "../parts/button.tsx";
+import { todayHere } from "../proof-view/days.ts";
 import { DoorProblem, door } from "./client-door.ts";
 import { keepName, keptName } from "./kept-name.ts";
 import { FIELD, NameField, NotTaken } from "./name-field.tsx";
@@ -9,7 +10,7 @@ import { FIELD, NameField, NotTaken } from "./name-field.tsx";
 export function YesForm({ token, onYes }: { token: string; onYes(view: ClientProof): void }) {
   const id = useId();
   const [name, setName] = useState(keptName);
-  const [day, setDay] = useState(today);
+  const [day, setDay] = useState(todayHere);
   const [hasLooked, setHasLooked] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const send = async (event: FormEvent) => {
@@ -58,11 +59,4 @@ export function YesForm({ token, onYes }: { token: string; onYes(view: ClientPro
       </Button>
     </form>
   );
-}
-
-/** Where the client is. */
-function today(): string {
-  const now = new Date();
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }

@@ -41,10 +41,3 @@ export function sayDue(dueDay: string, today: string): string {
   const whole = isThisYear ? day : ({ ...day, year: "numeric" } as const);
   return `due ${new Date(dueDay).toLocaleDateString(undefined, whole)}`;
 }
-
-/** Today where one sits, as 2027-03-04. */
-export function todayHere(): string {
-  const now = new Date();
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}

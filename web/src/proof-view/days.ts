@@ -7,3 +7,10 @@ export function dayInWords(day: string): string {
     ...(day.length === 10 ? { timeZone: "UTC" } : {}),
   });
 }
+
+/** Today where one sits, as 2027-03-04. */
+export function todayHere(): string {
+  const now = new Date();
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}

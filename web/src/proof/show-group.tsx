@@ -1,5 +1,5 @@
 // How the design is shown: on what garment, where on it, at what price, with what words.
-import { SILHOUETTE_NAMES, silhouetteFor, silhouetteOf } from "@plain-palette/core/garment";
+import { SILHOUETTE_NAMES, silhouetteFor } from "@plain-palette/core/garment";
 import type { Proof } from "@plain-palette/core/proof";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { priceColours } from "@plain-palette/core/shelf";
@@ -25,7 +25,7 @@ export function ShowGroup({ live }: { live: Proof | null }) {
     edit((recipe) => ({ ...recipe, proof: { ...recipe.proof, ...part } }));
   const price = useDraft(proof.price, (text) => set({ price: text.trim() }));
   const message = useDraft(proof.message, (text) => set({ message: text.trim() }));
-  const silhouette = proof.shownOn ? silhouetteOf(proof.shownOn) : silhouetteFor(placement);
+  const silhouette = silhouetteFor(placement, proof.shownOn);
   const usual = silhouette.printAt;
   const proposed = live ? priceColours(live.spots.length, pieces, settings) : 0;
   const words = `${settings.currency}${(proposed / pieces).toFixed(2)} each, ${settings.currency}${proposed.toFixed(2)} in all`;
@@ -33,6 +33,12 @@ export function ShowGroup({ live }: { live: Proof | null }) {
     <fieldset className="border border-rule bg-sheet p-3">
       <legend className="float-left w-full pb-1 font-semibold">How it is shown</legend>
       <div className="clear-both">
+        {!placement && !proof.shownOn && (
+          <p role="note" className="border-l-4 border-wrong bg-card px-2 py-1 text-xs">
+            No placement is chosen: the client sees it in the middle of the front. Choose what it is shown on, or its
+            placement at Artwork.
+          </p>
+        )}
         <SelectField
           label="On"
           value={proof.shownOn ?? AS_PLACED}
