@@ -29,7 +29,7 @@ test("the shop sends, the client asks on a phone, the shop answers and changes a
   const title = `ferry ${Date.now()}`;
   await newJob(page, `${title}.png`);
   const job = page.url().replace(/\/artwork$/, "");
-  await page.getByLabel("Client", { exact: true }).fill("Tern Island Ferry");
+  await page.getByLabel("Client", { exact: true }).fill("Tern Island deckhands");
   await page.getByLabel("Client", { exact: true }).press("Enter");
   await toProof(page);
   await page.getByLabel("The client's mail address").fill("mate@ferry.example");

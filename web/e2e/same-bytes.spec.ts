@@ -41,7 +41,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
 
   await page.goto("/");
   const jobs: Job[] = await (await page.request.get("/api/jobs")).json();
-  const job = jobs.find((one) => one.client === "Tern Island Ferry");
+  const job = jobs.find(({ title, client }) => title === demo.title && client === demo.client);
   if (!job) throw new Error("the ferry was not seeded");
   const workerStarted = page.waitForEvent("worker");
   await page.goto(`/jobs/${job.id}/artwork`);
