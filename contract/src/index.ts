@@ -47,7 +47,7 @@ export {
   motifPatchSchema,
   motifSearchSchema,
 } from "./motifs.ts";
-export { type Problem, problemSchema } from "./problem.ts";
+export { OWN_HEADER, type Problem, problemSchema } from "./problem.ts";
 export {
   type ClientNote,
   type ClientProof,

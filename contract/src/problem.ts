@@ -1,5 +1,11 @@
-// Errors as RFC 9457 problem documents.
+// What all requests have in common: how they are known, and errors as RFC 9457 problem documents.
 import { z } from "zod";
+
+/**
+ * The name that a window of ours, or a program, gives itself. No form and no page of others can send such a header, so
+ * that writes without an Origin are known by it; and the server gives each of them its turn.
+ */
+export const OWN_HEADER = "Plain-Palette-Window";
 
 /** A problem document. `kept` says what was not lost, `cure` what to do. */
 export const problemSchema = z.object({

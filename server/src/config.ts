@@ -1,4 +1,6 @@
 // What the server is told from outside, read once.
+import { availableParallelism, tmpdir, userInfo } from "node:os";
+import { join } from "node:path";
 import { z } from "zod";
 
 const configSchema = z.object({
@@ -19,8 +21,18 @@ const configSchema = z.object({
   DATABASE_URL: z.url(),
   /** Folder of the built web application; without it only the API is served. */
   WEB_ROOT: z.string().optional(),
-  /** Threads for decoding and for runs, each. */
-  THREADS: z.coerce.number().int().min(1).max(64).default(1),
+  /** How the shop is reached from elsewhere than this machine or by its number: https://shop.example.org */
+  SHOP_URL: z.url().optional(),
+  /** Processes for reading files and for making them, at most, each. */
+  PROCESSES: z.coerce
+    .number()
+    .int()
+    .min(1)
+    .max(64)
+    .default(Math.min(8, Math.max(2, availableParallelism()))),
+  /** Where what can be made again is kept, and how much of it, MB. */
+  CACHE_FOLDER: z.string().default(join(tmpdir(), `plain-palette-${userInfo().uid}-cache`)),
+  CACHE_MB: z.coerce.number().int().min(0).default(2048),
 });
 
 export type Config = z.infer<typeof configSchema>;

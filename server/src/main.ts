@@ -1,7 +1,7 @@
 // The server process: connects, listens, works off runs, and ends cleanly when told to.
 import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { startCompute } from "./compute/index.ts";
+import { openPixelCache, startCompute } from "./compute/index.ts";
 import { readConfig } from "./config.ts";
 import { connectDatabase } from "./database/index.ts";
 import { makeApp } from "./http/index.ts";
@@ -15,7 +15,7 @@ import { makeTypefaceStore } from "./typefaces/index.ts";
 
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL);
-const compute = startCompute(config.THREADS);
+const compute = startCompute(config.PROCESSES, openPixelCache(config.CACHE_FOLDER, config.CACHE_MB * 2 ** 20));
 const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
 const shelf = makeShelfStore(database);
@@ -30,15 +30,21 @@ const proofs = makeProofStore(database, (token) => `${clientUrl}/proof/${token}`
 const { SMTP_URL: url, SMTP_FROM: from = "proofs@localhost" } = config;
 const mails = makeMailStore(database, url ? { url, from } : null);
 const webRoot = config.WEB_ROOT;
-const clientDoor = makeClientApp(proofs, webRoot).listen(clientPort, clientHost, (error) => {
-  if (error) throw error;
-  const { port } = clientDoor.address() as AddressInfo;
-  clientUrl ||= `http://${clientHost}:${port}`;
-  console.log(`clients' door on http://${clientHost}:${port}`);
-  open();
-});
+const clientDoor = makeClientApp(proofs, config.CLIENT_URL ? [config.CLIENT_URL] : [], webRoot).listen(
+  clientPort,
+  clientHost,
+  (error) => {
+    if (error) throw error;
+    const { port } = clientDoor.address() as AddressInfo;
+    clientUrl ||= `http://${clientHost}:${port}`;
+    console.log(`clients' door on http://${clientHost}:${port}`);
+    open();
+  },
+);
 
-const app = makeApp({ jobs, runs, placements, shelf, typefaces, motifs, proofs, mails, compute, webRoot });
+const addresses = config.SHOP_URL ? [config.SHOP_URL] : [];
+const stores = { jobs, runs, placements, shelf, typefaces, motifs, proofs, mails };
+const app = makeApp({ ...stores, compute, addresses, webRoot });
 let server: Server | undefined;
 /** Once links can be written. */
 function open(): void {

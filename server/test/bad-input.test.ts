@@ -1,5 +1,5 @@
 import { crc32, deflateSync } from "node:zlib";
-import { problemSchema } from "@plain-palette/contract";
+import { OWN_HEADER, problemSchema } from "@plain-palette/contract";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
@@ -114,7 +114,7 @@ describe("bad input gets a clear 4xx and the server goes on", () => {
     const broken = await fetch(`${bench.url()}/api/jobs/${job.id}/recipes`, {
       method: "POST",
       body: "{",
-      headers: { "Content-Type": "application/json" },
+      headers: { "Content-Type": "application/json", [OWN_HEADER]: "test" },
     });
     expect(broken.status).toBe(400);
     expect((await send(bench.url(), "GET", "/artworks/..%2f..%2fetc/file")).status).toBe(400);

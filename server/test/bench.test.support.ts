@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Job, jobSchema, type Run, runSchema } from "@plain-palette/contract";
+import { type Job, jobSchema, OWN_HEADER, type Run, runSchema } from "@plain-palette/contract";
 import sharp from "sharp";
 import { z } from "zod";
 import { type MariaDb, startMariaDb } from "../../tools/database/mariadb.ts";
@@ -65,7 +65,7 @@ export async function send(
   const response = await fetch(`${url}/api${path}`, {
     method,
     body: body === undefined ? undefined : isRaw ? new Uint8Array(body) : JSON.stringify(body),
-    headers: { "Content-Type": isRaw ? "application/octet-stream" : "application/json" },
+    headers: { "Content-Type": isRaw ? "application/octet-stream" : "application/json", [OWN_HEADER]: "test" },
   });
   const text = await response.text();
   return { status: response.status, body: text === "" ? null : JSON.parse(text), headers: response.headers };

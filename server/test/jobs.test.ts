@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type Job, jobListSchema, jobSchema, problemSchema } from "@plain-palette/contract";
+import { type Job, jobListSchema, jobSchema, OWN_HEADER, problemSchema } from "@plain-palette/contract";
 import { screens } from "@plain-palette/core/screens";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -180,7 +180,7 @@ describe("a job as a whole", () => {
       fetch(`${bench.url()}/api/jobs/${job.id}/picture?version=${version}`, {
         method: "PUT",
         body: new Uint8Array(body),
-        headers: { "Content-Type": "image/webp" },
+        headers: { "Content-Type": "image/webp", [OWN_HEADER]: "test" },
       });
     const webp = (red: number) =>
       sharp({ create: { width: 9, height: 9, channels: 3, background: { r: red, g: 0, b: 0 } } })

@@ -7,6 +7,7 @@ import {
   jobListSchema,
   jobSchema,
   mailListSchema,
+  OWN_HEADER,
   problemSchema,
   type ShopProof,
   shopProofListSchema,
@@ -130,7 +131,10 @@ describe("a link", () => {
         for (const query of ["", `?token=${token}`]) {
           const answer = await fetch(`${door()}/api${path}${query}`, {
             method,
-            headers: { "Content-Type": "application/json", Authorization: `Bearer ${token}`, Referer: proof.link },
+            headers: {
+              ...{ "Content-Type": "application/json", [OWN_HEADER]: "test" },
+              ...{ Authorization: `Bearer ${token}`, Referer: proof.link },
+            },
             ...(method === "GET" ? {} : { body: "{}" }),
           });
           expect([method, path, answer.status]).toEqual([method, path, 404]);

@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { jobSchema } from "@plain-palette/contract";
+import { jobSchema, OWN_HEADER } from "@plain-palette/contract";
 import { chromium, type Page } from "@playwright/test";
 import sharp from "sharp";
 import { build } from "vite";
@@ -74,7 +74,7 @@ export async function measureTable(): Promise<void> {
     const created = await fetch(`${server.url}/api/jobs?name=stars.png`, {
       method: "POST",
       body,
-      headers: { "Content-Type": "application/octet-stream" },
+      headers: { "Content-Type": "application/octet-stream", [OWN_HEADER]: "bench" },
     });
     const job = jobSchema.parse(await created.json());
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -1,5 +1,5 @@
 // A board as it is in a busy week: thirty jobs, each somewhere between the client's picture and the last film.
-import { type Job, jobSchema, type ShopProof, shopProofSchema } from "@plain-palette/contract";
+import { type Job, jobSchema, OWN_HEADER, type ShopProof, shopProofSchema } from "@plain-palette/contract";
 
 /** What is ordered, for whom, due in so many days, and how far it is. */
 const ORDERS = [
@@ -59,9 +59,12 @@ async function answer(clientUrl: string, { link }: ShopProof, state: string, now
 }
 
 async function post(address: string, method: string, body: unknown): Promise<unknown> {
-  const sent =
-    body === undefined ? {} : { body: JSON.stringify(body), headers: { "Content-Type": "application/json" } };
-  const response = await fetch(address, { method, ...sent });
+  const headers = { "Content-Type": "application/json", [OWN_HEADER]: "demo" };
+  const response = await fetch(address, {
+    method,
+    headers,
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
   if (!response.ok) throw new Error(`${method} ${address}: ${response.status} ${await response.text()}`);
   return response.json();
 }

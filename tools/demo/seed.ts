@@ -1,5 +1,5 @@
 // Puts the demo shop's shelf, motifs and jobs into a running application, through its public interface as anyone would.
-import { type Job, jobSchema, motifImportSchema } from "@plain-palette/contract";
+import { type Job, jobSchema, motifImportSchema, OWN_HEADER } from "@plain-palette/contract";
 import { writeStockCsv } from "@plain-palette/core/formats";
 import { DEMO_JOBS } from "./jobs.ts";
 import { DEMO_MOTIFS } from "./motifs.ts";
@@ -7,8 +7,7 @@ import { DEMO_STOCK } from "./stock.ts";
 
 /** Fills the shelf, brings the motifs in and creates all demo jobs; throws what the server answers if it refuses one. */
 export async function seedDemo(url: string): Promise<Job[]> {
-  const shelf = await fetch(`${url}/api/shelf/file`, { method: "POST", body: writeStockCsv(DEMO_STOCK) });
-  if (!shelf.ok) throw new Error(`the shelf: ${shelf.status} ${await shelf.text()}`);
+  await ask(url, "POST", "/api/shelf/file", new TextEncoder().encode(writeStockCsv(DEMO_STOCK)));
   await ask(url, "PATCH", "/api/settings", JSON.stringify({ shopName: "Quayside Print Room" }));
   await seedMotifs(url);
   const jobs: Job[] = [];
@@ -49,7 +48,8 @@ async function ask(
   path: string,
   body: string | Uint8Array<ArrayBuffer>,
 ): Promise<unknown> {
-  const headers = { "Content-Type": typeof body === "string" ? "application/json" : "application/octet-stream" };
+  const type = typeof body === "string" ? "application/json" : "application/octet-stream";
+  const headers = { "Content-Type": type, [OWN_HEADER]: "demo" };
   const response = await fetch(url + path, { method, body, headers });
   if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
   return response.json();

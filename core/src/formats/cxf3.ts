@@ -38,6 +38,12 @@ function channels(hex: string): string {
   return `<cc:R>${value >> 16}</cc:R><cc:G>${(value >> 8) & 255}</cc:G><cc:B>${value & 255}</cc:B>`;
 }
 
+/** Deepest nesting of a file that is read; the standard's own has ten. */
+const MOST_DEEP = 40;
+
+/** Thrown to leave a parser that has no other way to be stopped. */
+class TooDeep extends Error {}
+
 /** An object under way. */
 interface Draft {
   readonly line: number;
@@ -62,6 +68,7 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
   let draft: Draft | null = null;
   let characters = "";
   let isCxf = false;
+  let depth = 0;
   const finish = ({ line, name, id, tags, numbers, space }: Draft) => {
     const value = (channel: string) => numbers.get(`${space} ${channel}`) ?? Number.NaN;
     const colour =
@@ -85,6 +92,9 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
   };
   parser.on("error", ({ message }) => {
     reading.fail(parser.line, message.replace(/^\d+:\d+: /, ""));
+  });
+  parser.on("opentagstart", () => {
+    if (++depth > MOST_DEEP) throw new TooDeep();
   });
   parser.on("opentag", ({ local, uri, attributes }) => {
     characters = "";
@@ -112,6 +122,7 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
     characters += part;
   });
   parser.on("closetag", ({ local, uri }) => {
+    depth--;
     if (uri !== NAMESPACE || !draft) return;
     if (local === "ColorCIELab" || local === "ColorSRGB") draft.within = null;
     if (/^[LABRG]$/.test(local) && draft.within)
@@ -121,7 +132,13 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
       draft = null;
     }
   });
-  parser.write(text.replace(/^\uFEFF/, "")).close();
+  try {
+    parser.write(text.replace(/^\uFEFF/, "")).close();
+  } catch (error) {
+    if (!(error instanceof TooDeep)) throw error;
+    reading.fail(parser.line, `elements are nested more than ${MOST_DEEP} deep`);
+    return reading.finish();
+  }
   if (!isCxf && !reading.hasFailed()) reading.fail(1, "this is not a CxF3 file");
   return reading.finish();
 }

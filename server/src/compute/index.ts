@@ -1,2 +1,5 @@
-export { type Compute, startCompute } from "./pool.ts";
-export type { LibraryFiles } from "./tasks.ts";
+export { type Asker, type Compute, FILES_S, startCompute } from "./compute.ts";
+export { isNetworkShut } from "./confine.ts";
+export type { LibraryFiles } from "./making.ts";
+export { openPixelCache, type PixelCache } from "./pixel-cache.ts";
+export { FullHouse, Overrun } from "./process-pool.ts";

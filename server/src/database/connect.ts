@@ -72,11 +72,21 @@ const LOST = new Set([
   "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR",
   "ER_CON_COUNT_ERROR",
 ]);
+const FULL = new Set(["ER_DISK_FULL", "ER_RECORD_FILE_FULL", "ENOSPC"]);
+const MIXED = new Set(["ER_CANT_AGGREGATE_2COLLATIONS", "ER_CANT_AGGREGATE_NCOLLATIONS", "ER_TRUNCATED_WRONG_VALUE"]);
+
+/** The code of a database's error, or of what is behind it. */
+function codeOf(error: unknown): string {
+  if (typeof error !== "object" || error === null) return "";
+  if ("driverError" in error && error.driverError !== error) return codeOf(error.driverError);
+  return "code" in error && typeof error.code === "string" ? error.code : "";
+}
 
 /** Whether an error means that the database is away, not that the request was wrong. */
-export function isDatabaseAway(error: unknown): boolean {
-  if (typeof error !== "object" || error === null) return false;
-  const code = "code" in error ? error.code : undefined;
-  if (typeof code === "string" && LOST.has(code)) return true;
-  return "driverError" in error && error.driverError !== error && isDatabaseAway(error.driverError);
-}
+export const isDatabaseAway = (error: unknown): boolean => LOST.has(codeOf(error));
+
+/** Whether it has no room on its disk. */
+export const isDatabaseFull = (error: unknown): boolean => FULL.has(codeOf(error));
+
+/** Whether something was looked for by signs that its column cannot have. */
+export const isMixedUp = (error: unknown): boolean => MIXED.has(codeOf(error));

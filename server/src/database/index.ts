@@ -1,4 +1,4 @@
-export { connectDatabase, isDatabaseAway } from "./connect.ts";
+export { connectDatabase, isDatabaseAway, isDatabaseFull, isMixedUp } from "./connect.ts";
 export {
   ArtworkEntity,
   type ArtworkRow,

@@ -2,13 +2,14 @@
 import { join } from "node:path";
 import express, { type Express } from "express";
 import type { Compute } from "../compute/index.ts";
+import { ownPagesOnly, securityHeaders } from "../doors/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { artworkRoutes, jobRoutes } from "../jobs/index.ts";
 import type { MotifStore } from "../motifs/index.ts";
 import { motifRoutes } from "../motifs/index.ts";
 import type { PlacementStore } from "../placements/index.ts";
 import { placementRoutes } from "../placements/index.ts";
-import { answerErrors, answerUnknownRoute, refuseOtherSites, securityHeaders } from "../problems/index.ts";
+import { answerErrors, answerUnknownRoute } from "../problems/index.ts";
 import type { MailStore, ProofStore } from "../proofs/index.ts";
 import { proofRoutes } from "../proofs/index.ts";
 import type { RunStore } from "../runs/index.ts";
@@ -28,16 +29,18 @@ export interface Services {
   readonly proofs: ProofStore;
   readonly mails: MailStore;
   readonly compute: Compute;
+  /** How the shop is reached besides its own address and loopback. */
+  readonly addresses: readonly string[];
   /** Folder of the built web application, if it is served. */
   readonly webRoot: string | undefined;
 }
 
 export function makeApp(services: Services): Express {
-  const { jobs, runs, placements, shelf, typefaces, motifs, compute, webRoot } = services;
+  const { jobs, runs, placements, shelf, typefaces, motifs, compute, addresses, webRoot } = services;
   const app = express();
   app.disable("x-powered-by");
   app.use(securityHeaders("no-referrer"));
-  app.use(refuseOtherSites);
+  app.use(ownPagesOnly(addresses));
   app.get("/api/health", (_request, response) => {
     response.json({ ok: true });
   });
@@ -47,7 +50,7 @@ export function makeApp(services: Services): Express {
     artworkRoutes(jobs, compute),
     runRoutes(runs),
     placementRoutes(placements),
-    shelfRoutes(shelf),
+    shelfRoutes(shelf, compute),
     typefaceRoutes(typefaces, compute),
     motifRoutes(motifs, compute),
     proofRoutes(services),

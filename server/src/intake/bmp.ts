@@ -6,8 +6,8 @@ import { makeRaster, type Raster } from "@plain-palette/core/raster";
 
 let isReady: Promise<void> | null = null;
 
-/** 250 ms and some megabytes, spent when the first BMP arrives. */
-function makeReady(): Promise<void> {
+/** 250 ms and some megabytes, spent when the first BMP arrives, or before a process gives up its right to read files. */
+export function prepareBmp(): Promise<void> {
   isReady ??= readFile(createRequire(import.meta.url).resolve("@imagemagick/magick-wasm/magick.wasm")).then((wasm) =>
     initializeImageMagick(wasm),
   );
@@ -28,7 +28,7 @@ export function readBmpSize(bytes: Uint8Array): { width: number; height: number 
 
 /** Decodes a BMP of any depth, plain or run-length coded. Throws if it is damaged. */
 export async function decodeBmp(bytes: Uint8Array): Promise<Raster> {
-  await makeReady();
+  await prepareBmp();
   return ImageMagick.read(bytes, MagickFormat.Bmp, (image) => {
     image.depth = 8;
     const { width, height } = image;

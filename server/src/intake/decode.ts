@@ -11,6 +11,10 @@ import { type ArtworkKind, recogniseKind } from "./recognise.ts";
 /** Largest file and picture that are taken in. */
 export const MAX_BYTES = 64 * 1024 * 1024;
 export const MAX_PIXELS = 60_000_000;
+/** Longest side, px: three times what a full back has at 600 dpi. */
+const MAX_SIDE = 30_000;
+/** Most memory that the groups of an SVG may take while it is drawn, bytes. */
+const MAX_LAYER_BYTES = 1.6e9;
 
 /** Longest side an SVG is drawn at, px: enough for a full front at 200 dpi, and tracing scales from there. */
 const SVG_LONG_SIDE = 2400;
@@ -90,7 +94,7 @@ async function decodePixels(bytes: Uint8Array, kind: ArtworkKind, page: number):
 }
 
 async function decodeSvg(bytes: Uint8Array, { drawnWidthPx }: ArtworkView): Promise<Decoded> {
-  checkSvg(bytes);
+  const { layersDeep } = checkSvg(bytes);
   const metadata = await readMetadata(sharp(bytes, { ...STRICT, limitInputPixels: false }), "svg");
   const longSide =
     drawnWidthPx === null
@@ -98,6 +102,11 @@ async function decodeSvg(bytes: Uint8Array, { drawnWidthPx }: ArtworkView): Prom
       : Math.round(drawnWidthPx * Math.max(1, metadata.height / Math.max(1, metadata.width)));
   const { density, width, height } = await sizeSvg(bytes, metadata, longSide);
   checkPixels(width, height);
+  if (layersDeep * width * height * 4 > MAX_LAYER_BYTES)
+    throw new IntakeError(
+      `The SVG nests ${layersDeep} half-transparent or masked groups: too much to draw at ${width} x ${height} pixels. Export it flattened, or as a PNG.`,
+      413,
+    );
   const options: SharpOptions = { ...STRICT, limitInputPixels: MAX_PIXELS, density };
   const raster = await toRaster(sharp(bytes, options), "svg");
   return { raster, facts: factsOf(bytes, "svg", raster, { metadata, pages: 1, content: "shapes" }), notes: [] };
@@ -163,13 +172,18 @@ async function sizeSvg(
   const scale = longSide / Math.max(natural.width, natural.height);
   for (const growth of [scale, Math.sqrt(scale)]) {
     const density = Math.min(100_000, Math.max(1, 72 * growth));
-    const { width, height } = await sharp(bytes, { limitInputPixels: false, density }).metadata();
+    const { width, height } = await readMetadata(sharp(bytes, { limitInputPixels: false, density }), "svg");
     if (Math.max(width, height) <= longSide * 1.05) return { density, width, height };
   }
   return { density: 72, width: natural.width, height: natural.height };
 }
 
 function checkPixels(width: number, height: number): void {
+  if (Math.max(width, height) > MAX_SIDE)
+    throw new IntakeError(
+      `The picture is ${width} x ${height} pixels; at most ${MAX_SIDE} along a side are taken in. Cut it up, or scale it down.`,
+      413,
+    );
   if (width * height <= MAX_PIXELS) return;
   throw new IntakeError(
     `The picture is ${width} x ${height} pixels (${Math.round((width * height) / 1e6)} million); at most 60 million are taken in. Scale it down.`,

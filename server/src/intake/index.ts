@@ -5,4 +5,5 @@ export { readLabelFont } from "./label-font.ts";
 export { MAX_ARCHIVE_BYTES, readMotifArchive, writeMotifArchive } from "./motif-archive.ts";
 export { bodyOfMotif, hashMotif } from "./motif-content.ts";
 export { readMotifFile } from "./motif-file.ts";
+export { prepareIntake } from "./prepare.ts";
 export { type ArtworkKind, recogniseKind } from "./recognise.ts";

@@ -4,7 +4,7 @@ import { spawn } from "node:child_process";
 import { IntakeError } from "./intake-error.ts";
 
 /** Longest that a page may take, ms. */
-const MAX_MS = 30_000;
+const MAX_MS = 20_000;
 /** Most memory that a page may take, kB. */
 const MAX_KB = 4_000_000;
 const MAX_OUTPUT = 512 * 1024 * 1024;

@@ -1,10 +1,8 @@
 // Routes of the clients' files: as they came, small, and as pixels.
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { constants, createGzip } from "node:zlib";
 import { Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
+import { askerOf } from "../doors/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import type { JobStore } from "./job-store.ts";
 
@@ -40,22 +38,22 @@ export function artworkRoutes(jobs: JobStore, compute: Compute): Router {
 
   // Raw pixels, so that the browser computes on exactly the bytes that the server computes on; their size goes before them.
   router.get("/artworks/:hash/pixels", async (request, response) => {
-    const bytes = await jobs.artworkBytes(hashSchema.parse(request.params.hash));
-    if (!bytes) throw notFound("The artwork");
-    const pixels = await compute.decode(bytes, viewSchema.parse(request.query));
+    const hash = hashSchema.parse(request.params.hash);
+    const view = viewSchema.parse(request.query);
+    const bytes = async () => {
+      const found = await jobs.artworkBytes(hash);
+      if (!found) throw notFound("The artwork");
+      return found;
+    };
+    const pixels = await compute.pixels({ hash, view, bytes }, askerOf(request, response));
     if (!pixels.ok)
       throw new ProblemError({ title: "The artwork cannot be read", status: 422, detail: pixels.message });
-    const { width, height, data } = pixels.value;
+    const { width, height, packed } = pixels.value;
     response
       .set({ "Cache-Control": FOREVER, "Content-Encoding": "gzip", "Picture-Size": `${width}x${height}` })
-      .type("application/octet-stream");
-    const raw = Buffer.from(data.buffer, data.byteOffset, data.length);
-    await pipeline(Readable.from(inPieces(raw)), createGzip({ level: constants.Z_BEST_SPEED }), response);
+      .type("application/octet-stream")
+      .send(Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength));
   });
 
   return router;
-}
-
-function* inPieces(bytes: Buffer): Generator<Buffer> {
-  for (let o = 0; o < bytes.length; o += 1 << 20) yield bytes.subarray(o, o + (1 << 20));
 }

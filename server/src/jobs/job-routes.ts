@@ -1,14 +1,16 @@
 // Routes of jobs and their recipes.
+import { createHash } from "node:crypto";
 import { boardSearchSchema, headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
+import { askerOf, receiveFile } from "../doors/index.ts";
 import { MAX_BYTES } from "../intake/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import { FOREVER } from "./artwork-routes.ts";
 import { type JobStore, type NewArtwork, StaleSave } from "./job-store.ts";
 
-const fileBody = express.raw({ type: () => true, limit: MAX_BYTES });
+const fileBody = receiveFile(MAX_BYTES);
 const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
 
 /** By its first bytes (RFC 9649, 2.4): a RIFF container of WebP. */
@@ -28,10 +30,11 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
   });
 
   /** The client's file that a request brings, looked at; a bad one is refused. */
-  const takeIn = async (request: Request, refusal: string): Promise<NewArtwork> => {
+  const takeIn = async (request: Request, response: Response, refusal: string): Promise<NewArtwork> => {
     const fileName = z.string().max(200).catch("artwork").parse(request.query.name);
     const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const inspection = await compute.inspect(bytes);
+    const hash = createHash("sha256").update(bytes).digest("hex");
+    const inspection = await compute.inspect(hash, bytes, askerOf(request, response));
     if (!inspection.ok)
       throw new ProblemError({
         title: refusal,
@@ -40,11 +43,11 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
         kept: "Nothing was changed.",
       });
     const { facts, thumbnail } = inspection.value;
-    return { ...facts, fileName, bytes, thumbnail };
+    return { ...facts, hash, fileName, bytes, thumbnail };
   };
 
   router.post("/jobs", fileBody, async (request, response) => {
-    const artwork = await takeIn(request, "This file cannot become a job");
+    const artwork = await takeIn(request, response, "This file cannot become a job");
     response.status(201).json(await jobs.create(artwork, titleFrom(artwork.fileName)));
   });
 
@@ -52,7 +55,7 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     const basedOn = z.coerce.number().int().min(1).parse(request.query.basedOn);
     const { id } = request.params;
     orMissing(await jobs.find(id));
-    const artwork = await takeIn(request, "This file cannot replace the artwork");
+    const artwork = await takeIn(request, response, "This file cannot replace the artwork");
     await answerWrite(response, 201, () => jobs.replaceArtwork(id, artwork, basedOn));
   });
 

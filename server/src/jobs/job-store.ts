@@ -1,6 +1,6 @@
 // Jobs and their recipes in the database. Artwork bytes never change and every recipe is kept; the head says which
 // recipe is in force.
-import { createHash, randomUUID } from "node:crypto";
+import { randomUUID } from "node:crypto";
 import type {
   ArtworkFacts,
   Board,
@@ -29,7 +29,7 @@ import { noteHead } from "./head-facts.ts";
 import { findCard, listCards, searchBoard } from "./job-cards.ts";
 
 /** A new artwork as the threads found it. */
-export interface NewArtwork extends Omit<ArtworkFacts, "hash" | "bytes"> {
+export interface NewArtwork extends Omit<ArtworkFacts, "bytes"> {
   readonly fileName: string;
   readonly bytes: Buffer;
   readonly thumbnail: Uint8Array;
@@ -207,8 +207,7 @@ function lockJob(tx: EntityManager, id: string): Promise<JobRow | null> {
 
 /** Stores the client's file under its hash, unless it is there; a file without a job yet is harmless. */
 async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promise<string> {
-  const { bytes, thumbnail, fileName: _, ...facts } = artwork;
-  const hash = createHash("sha256").update(bytes).digest("hex");
+  const { bytes, thumbnail, fileName: _, hash, ...facts } = artwork;
   if (await manager.existsBy(ArtworkEntity, { hash })) return hash;
   await manager
     .createQueryBuilder()

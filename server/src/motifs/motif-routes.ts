@@ -4,6 +4,7 @@ import { drawMotifSvg, type FiledMotif, writeMotifSvg } from "@plain-palette/cor
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
+import { askerOf, receiveFile } from "../doors/index.ts";
 import { MAX_ARCHIVE_BYTES } from "../intake/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import { type MotifStore, StaleMotif } from "./motif-store.ts";
@@ -11,7 +12,7 @@ import { type MotifStore, StaleMotif } from "./motif-store.ts";
 /** Contents never change. */
 const FOR_EVER = "private, max-age=31536000, immutable";
 
-const anyFile = express.raw({ type: () => true, limit: MAX_ARCHIVE_BYTES });
+const anyFile = receiveFile(MAX_ARCHIVE_BYTES);
 /** As large as the largest content, with its numbers in words. */
 const content = express.json({ limit: "32mb" });
 
@@ -41,10 +42,10 @@ export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
   const router = Router();
 
   /** The motifs that a request's file brings; a bad one is refused. */
-  const readFile = async (request: Request): Promise<FiledMotif[]> => {
+  const readFile = async (request: Request, response: Response): Promise<FiledMotif[]> => {
     const fileName = z.string().max(200).catch("motif").parse(request.query.name);
     const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const read = await compute.readMotifs(bytes, fileName);
+    const read = await compute.readMotifs({ bytes, fileName }, askerOf(request, response));
     if (read.ok) return read.value;
     throw new ProblemError({
       title: `${fileName} cannot become a motif`,
@@ -64,11 +65,12 @@ export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
   });
 
   router.post("/motifs/files", anyFile, async (request, response) => {
-    response.status(201).json({ kept: await motifs.keep(await readFile(request)) });
+    response.status(201).json({ kept: await motifs.keep(await readFile(request, response)) });
   });
 
-  router.get("/motifs/archive", async (_request, response) => {
-    sendFile(response, "motifs.zip", "application/zip", await compute.packMotifs(await motifs.all()));
+  router.get("/motifs/archive", async (request, response) => {
+    const packed = await compute.packMotifs(await motifs.all(), askerOf(request, response));
+    sendFile(response, "motifs.zip", "application/zip", packed);
   });
 
   router.get("/motifs/contents/:hash", async (request, response) => {
@@ -105,7 +107,7 @@ export function motifRoutes(motifs: MotifStore, compute: Compute): Router {
 
   router.post("/motifs/:id/editions/file", anyFile, async (request, response) => {
     const version = z.coerce.number().int().min(1).parse(request.query.version);
-    const [first, ...others] = await readFile(request);
+    const [first, ...others] = await readFile(request, response);
     if (!first || others.length > 0)
       throw new ProblemError({
         title: "An archive is no version of one motif",

@@ -1,2 +1,1 @@
-export { refuseOtherSites, securityHeaders } from "./guards.ts";
-export { answerErrors, answerUnknownRoute, notFound, ProblemError } from "./problems.ts";
+export { answerErrors, answerUnknownRoute, busy, notFound, ProblemError } from "./problems.ts";

@@ -3,7 +3,8 @@
 import { join } from "node:path";
 import { clientNoteSchema, clientYesSchema } from "@plain-palette/contract";
 import express, { type Express, type Response } from "express";
-import { answerErrors, ProblemError, refuseOtherSites, securityHeaders } from "../problems/index.ts";
+import { ownPagesOnly, securityHeaders } from "../doors/index.ts";
+import { answerErrors, ProblemError } from "../problems/index.ts";
 import type { ProofStore } from "./proof-store.ts";
 
 /** What is said of a link that opens nothing: ended, withdrawn or never made is all one. */
@@ -19,11 +20,12 @@ function nothingThere(): ProblemError {
 /** As long as a secret is; anything else is looked for all the same, so that no answer comes sooner. */
 const LONGEST = 200;
 
-export function makeClientApp(proofs: ProofStore, webRoot: string | undefined): Express {
+/** `addresses`: how clients reach it besides its own address and loopback. */
+export function makeClientApp(proofs: ProofStore, addresses: readonly string[], webRoot: string | undefined): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(securityHeaders("no-referrer"));
-  app.use(refuseOtherSites);
+  app.use(ownPagesOnly(addresses));
   const json = express.json({ limit: "16kb" });
   const orNothing = <T>(found: T | null): T => {
     if (found === null) throw nothingThere();

@@ -3,11 +3,12 @@ import { type Job, proofSendSchema, type ShopProof, shopNoteSchema } from "@plai
 import { formatHex } from "@plain-palette/core/colour";
 import { stockRgb } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
-import type { Compute } from "../compute/index.ts";
+import type { Asker, Compute } from "../compute/index.ts";
+import { askerOf } from "../doors/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { readLibrary } from "../library/index.ts";
 import type { MotifStore } from "../motifs/index.ts";
-import { notFound } from "../problems/index.ts";
+import { notFound, ProblemError } from "../problems/index.ts";
 import type { ShelfStore } from "../shelf/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import type { MailStore } from "./mail-store.ts";
@@ -48,7 +49,7 @@ export function proofRoutes(services: ProofServices): Router {
   router.post("/jobs/:id/proofs", express.json(), async (request, response) => {
     const { recipeVersion, days } = proofSendSchema.parse(request.body);
     const job = await jobOf(request.params.id);
-    const proof = await freezeProof(job, recipeVersion, days, services);
+    const proof = await freezeProof(job, { recipeVersion, days, asker: askerOf(request, response) }, services);
     await mail("ready", job, proof, proof.number > 1 ? "again" : "");
     response.status(201).json(proof);
   });
@@ -87,15 +88,24 @@ export function proofRoutes(services: ProofServices): Router {
 
 async function freezeProof(
   job: Job,
-  recipeVersion: number,
-  days: number,
+  { recipeVersion, days, asker }: { recipeVersion: number; days: number; asker: Asker },
   { jobs, proofs, shelf, typefaces, motifs, compute }: ProofServices,
 ): Promise<ShopProof> {
   const version = await jobs.version(job.id, recipeVersion);
   if (!version) throw notFound(`Version ${recipeVersion} of this job`);
   const { recipe, artworkHash } = version;
-  const bytes = await jobs.artworkBytes(artworkHash);
-  if (!bytes) throw notFound("The client's file");
+  const bytes = async () => {
+    const found = await jobs.artworkBytes(artworkHash);
+    if (!found) throw notFound("The client's file");
+    return found;
+  };
+  const pixels = await compute.pixels({ hash: artworkHash, view: recipe.artwork, bytes }, asker);
+  if (!pixels.ok)
+    throw new ProblemError({
+      title: "The client's file cannot be read",
+      status: pixels.status,
+      detail: pixels.message,
+    });
   const settings = await shelf.settings();
   const garment = (await shelf.list()).find(
     (stock) => stock.kind === "garment" && formatHex(stockRgb(stock)) === recipe.artwork.garment,
@@ -103,13 +113,11 @@ async function freezeProof(
   const number = await proofs.nextNumber(job.id);
   const sentAt = new Date();
   const { title, client } = job;
-  const { proof, pdf } = await compute.makeProof({
-    ...{ bytes, recipe, sentAt },
-    ...(await readLibrary(recipe, { typefaces, motifs })),
-    facts: {
-      ...{ shopName: settings.shopName, jobNumber: job.number, number, title, client, shop: settings },
-      garmentName: garment ? `${garment.code} ${garment.name}` : null,
-    },
-  });
+  const facts = {
+    ...{ shopName: settings.shopName, jobNumber: job.number, number, title, client, shop: settings },
+    garmentName: garment ? `${garment.code} ${garment.name}` : null,
+  };
+  const library = await readLibrary(recipe, { typefaces, motifs });
+  const { proof, pdf } = await compute.makeProof({ pixels: pixels.value, recipe, sentAt, facts, ...library }, asker);
   return proofs.send({ jobId: job.id, number, recipeVersion, proof, pdf, sentAt, days });
 }

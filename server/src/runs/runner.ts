@@ -58,12 +58,19 @@ export function startRunner(
         jobId: run.jobId,
         version: run.recipeVersion,
       });
-      const bytes = await jobs.artworkBytes(recipe.artworkHash);
-      if (!bytes) throw new Error("the artwork is missing");
       const body = readRecipe(recipe.body);
+      const hash = recipe.artworkHash;
+      const bytes = async () => {
+        const found = await jobs.artworkBytes(hash);
+        if (!found) throw new Error("the artwork is missing");
+        return found;
+      };
+      const asker = { client: "runs", signal: abort.signal };
+      const pixels = await compute.pixels({ hash, view: body.artwork, bytes }, asker);
+      if (!pixels.ok) throw new Error(pixels.message);
       const files = await compute.makeFiles(
         {
-          bytes,
+          pixels: pixels.value,
           recipe: body,
           ...(await readLibrary(body, { typefaces, motifs })),
           job: `${job.number} ${job.title}`,

@@ -1,19 +1,23 @@
 // Routes of the shelf, its files and the shop's settings.
 import { stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
-import { readCxf3, readStockCsv, writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
+import { writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
 import { shopSettingsPatchSchema, stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
+import type { Compute } from "../compute/index.ts";
+import { askerOf, receiveFile } from "../doors/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import type { ShelfStore } from "./shelf-store.ts";
 
 /** A shelf of ten thousand things is about a megabyte. */
-const MOST_BYTES = "4mb";
+const MOST_BYTES = 4 * 2 ** 20;
 /** Taken over in one transaction: more would hold the database up. */
 const MOST_STOCK = 5000;
 
+const fileBody = receiveFile(MOST_BYTES);
+
 const MEDIA_TYPES = { csv: "text/csv; charset=utf-8", cxf3: "application/xml; charset=utf-8" } as const;
 
-export function shelfRoutes(shelf: ShelfStore): Router {
+export function shelfRoutes(shelf: ShelfStore, compute: Compute): Router {
   const router = Router();
 
   router.get("/shelf", async (_request, response) => {
@@ -22,7 +26,9 @@ export function shelfRoutes(shelf: ShelfStore): Router {
 
   router.post("/shelf", express.json(), async (request, response) => {
     const stock = stockSchema.parse(request.body);
-    const added = await shelf.add(stock);
+    const added = await shelf.add(stock).catch((error: unknown) => {
+      throw isDuplicate(error) ? isThere(stock.kind, stock.code) : error;
+    });
     if (!added) throw isThere(stock.kind, stock.code);
     response.status(201).json(added);
   });
@@ -52,13 +58,16 @@ export function shelfRoutes(shelf: ShelfStore): Router {
       .send(text);
   });
 
-  router.post("/shelf/file", express.text({ type: () => true, limit: MOST_BYTES }), async (request, response) => {
+  router.post("/shelf/file", fileBody, async (request, response) => {
     const kind = stockKindSchema.parse(request.query.kind ?? "ink");
-    const text = typeof request.body === "string" ? request.body : "";
-    // By what is in it: names of files say little.
-    const { stock, problems } = /^\s*</.test(text.replace(/^\uFEFF/, ""))
-      ? readCxf3(text, kind)
-      : readStockCsv(text, kind);
+    const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+    const read = await compute.readStock(bytes, kind, askerOf(request, response));
+    if (!read.ok)
+      throw new ProblemError({
+        ...{ title: "This file cannot be read", status: read.status, detail: read.message },
+        kept: "Nothing was taken over; the shelf is as it was.",
+      });
+    const { stock, problems } = read.value;
     if (problems)
       throw new ProblemError({
         title:

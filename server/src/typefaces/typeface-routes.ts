@@ -3,6 +3,7 @@ import { typefaceKindSchema, typefacePatchSchema } from "@plain-palette/contract
 import express, { Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
+import { askerOf, receiveFile } from "../doors/index.ts";
 import { MAX_FONT_BYTES } from "../intake/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import type { TypefaceStore } from "./typeface-store.ts";
@@ -10,7 +11,7 @@ import type { TypefaceStore } from "./typeface-store.ts";
 /** Files of shipped typefaces may change with the product. */
 const A_DAY = "private, max-age=86400";
 
-const fontBody = express.raw({ type: () => true, limit: MAX_FONT_BYTES });
+const fontBody = receiveFile(MAX_FONT_BYTES);
 
 export function typefaceRoutes(typefaces: TypefaceStore, compute: Compute): Router {
   const router = Router();
@@ -23,7 +24,7 @@ export function typefaceRoutes(typefaces: TypefaceStore, compute: Compute): Rout
     const fileName = z.string().max(200).catch("font").parse(request.query.name);
     const kind = typefaceKindSchema.catch("other").parse(request.query.kind);
     const bytes: Buffer = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-    const read = await compute.inspectFont(bytes);
+    const read = await compute.readFont(bytes, askerOf(request, response));
     if (!read.ok)
       throw new ProblemError({
         title: `${fileName} cannot become a typeface`,

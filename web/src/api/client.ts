@@ -24,6 +24,7 @@ import {
   motifDetailSchema,
   motifImportSchema,
   motifPageSchema,
+  OWN_HEADER,
   type Problem,
   type ProofSend,
   placementListSchema,
@@ -75,10 +76,13 @@ const AWAY: Problem = {
   cure: "Check that Plain Palette is running; it is tried again by itself.",
 };
 
+/** What this window calls itself. */
+const WINDOW = Math.random().toString(36).slice(2);
+
 async function request<T>(schema: z.ZodType<T>, path: string, init?: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, init);
+    response = await fetch(`/api${path}`, { ...init, headers: { ...init?.headers, [OWN_HEADER]: WINDOW } });
   } catch {
     throw new RequestProblem(AWAY);
   }
@@ -105,6 +109,11 @@ export function survivesClosing(save: RecipeSave): boolean {
 function withJson(method: string, content: unknown): RequestInit {
   const body = JSON.stringify(content);
   return { method, body, headers: { "Content-Type": "application/json" }, keepalive: body.length < SURVIVES_BYTES };
+}
+
+/** A file as its bytes: what kind it is, the server sees for itself. */
+function withFile(file: File): RequestInit {
+  return { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } };
 }
 
 export const api = {
@@ -137,13 +146,13 @@ export const api = {
     request(shopStockSchema, `/shelf/${id}`, withJson("PUT", stock)),
   removeStock: (id: string): Promise<null> => request(z.null(), `/shelf/${id}`, { method: "DELETE" }),
   takeInStock: (file: File, kind: StockKind): Promise<StockImport> =>
-    request(stockImportSchema, `/shelf/file?kind=${kind}`, { method: "POST", body: file }),
+    request(stockImportSchema, `/shelf/file?kind=${kind}`, withFile(file)),
   readSettings: (): Promise<ShopSettings> => request(shopSettingsSchema, "/settings"),
   changeSettings: (patch: ShopSettingsPatch): Promise<ShopSettings> =>
     request(shopSettingsSchema, "/settings", withJson("PATCH", patch)),
   listTypefaces: (): Promise<ListedTypeface[]> => request(typefaceListSchema, "/typefaces"),
   addTypeface: (file: File, kind: TypefaceKind): Promise<ListedTypeface> =>
-    request(listedTypefaceSchema, `/typefaces?kind=${kind}&${nameOf(file)}`, { method: "POST", body: file }),
+    request(listedTypefaceSchema, `/typefaces?kind=${kind}&${nameOf(file)}`, withFile(file)),
   changeTypeface: (id: string, kind: TypefaceKind): Promise<ListedTypeface> =>
     request(listedTypefaceSchema, `/typefaces/${id}`, withJson("PATCH", { kind })),
   putTypefaceAway: (id: string): Promise<null> => request(z.null(), `/typefaces/${id}`, { method: "DELETE" }),
@@ -167,12 +176,9 @@ export const api = {
   addMotifEdition: (id: string, edition: MotifEdition): Promise<MotifDetail> =>
     request(motifDetailSchema, `/motifs/${id}/editions`, withJson("POST", edition)),
   motifEditionFromFile: (id: string, version: number, file: File): Promise<MotifDetail> =>
-    request(motifDetailSchema, `/motifs/${id}/editions/file?version=${version}&${nameOf(file)}`, {
-      method: "POST",
-      body: file,
-    }),
+    request(motifDetailSchema, `/motifs/${id}/editions/file?version=${version}&${nameOf(file)}`, withFile(file)),
   takeInMotifs: async (file: File): Promise<KeptMotif[]> =>
-    (await request(motifImportSchema, `/motifs/files?${nameOf(file)}`, { method: "POST", body: file })).kept,
+    (await request(motifImportSchema, `/motifs/files?${nameOf(file)}`, withFile(file))).kept,
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
@@ -211,6 +217,7 @@ function sendFile(path: string, file: File, onProgress: OnProgress, signal: Abor
     const transfer = new XMLHttpRequest();
     transfer.open("POST", `/api${path}`);
     transfer.setRequestHeader("Content-Type", "application/octet-stream");
+    transfer.setRequestHeader(OWN_HEADER, WINDOW);
     transfer.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 1);
     transfer.onload = () => {
       try {

@@ -1,15 +1,6 @@
-// What both doors of the server hold against: other sites' pages, and scripts that are not ours.
+// What every answer says to the browser: no scripts that are not ours, and no page of ours inside another.
 import type { RequestHandler } from "express";
 import helmet from "helmet";
-import { ProblemError } from "./problems.ts";
-
-/** A page of another site that a browser here has open must not act on the shop's jobs (Fetch Metadata, W3C). */
-export const refuseOtherSites: RequestHandler = (request, _response, next) => {
-  const site = request.get("Sec-Fetch-Site");
-  if (site === "cross-site" && request.method !== "GET")
-    throw new ProblemError({ title: "Another site may not change anything here", status: 403 });
-  next();
-};
 
 /** `referrer`: what pages that are gone to from here learn of the address. */
 export function securityHeaders(referrer: "no-referrer" | "same-origin"): RequestHandler {

@@ -1,0 +1,114 @@
+// What the making processes do: a job's files and its proofs. They have no database and no file; all they need comes in.
+import type { FiledMotif } from "@plain-palette/core/formats";
+import type { Motif } from "@plain-palette/core/motif";
+import { makeProof, type Proof, type ProofFacts, writeProofPdf } from "@plain-palette/core/proof";
+import {
+  type Library,
+  listOutputs,
+  type MadeFile,
+  makeCommonFiles,
+  makeResultCache,
+  type Recipe,
+  runPipeline,
+  runSteps,
+} from "@plain-palette/core/recipe";
+import { type FontFiles, openTypeface, openTypefaces } from "@plain-palette/core/typeface";
+import { readLabelFont, writeMotifArchive } from "../intake/index.ts";
+import type { Tasks } from "./hand.ts";
+import { type PackedPixels, unpackPixels } from "./pixels.ts";
+
+/** What a recipe names but does not hold. */
+export interface LibraryFiles {
+  readonly fonts: readonly FontFiles[];
+  /** By the hash of their content. */
+  readonly motifs: ReadonlyMap<string, Motif>;
+}
+
+/** What a job is made from. */
+interface JobTask extends LibraryFiles {
+  readonly pixels: PackedPixels;
+  readonly recipe: Recipe;
+}
+
+export interface FilesTask extends JobTask {
+  readonly job: string;
+  readonly client: string;
+  /** When the run was ordered; written on what is made. */
+  readonly orderedAt: Date;
+}
+
+export interface ProofTask extends JobTask {
+  readonly facts: ProofFacts;
+  readonly sentAt: Date;
+}
+
+export interface Progress {
+  readonly progress: number;
+  readonly stage: string;
+}
+
+type Tell = (progress: Progress) => void;
+
+/** Of the whole work so much is done when the artwork is read, when the steps are, and when the process's files are made. */
+const READ = 0.05;
+const COMPUTED = 0.7;
+const WRITTEN = 0.95;
+
+/** How the shapes come with every run. */
+const SHAPES = { formats: ["svg"], stacking: "abutting", isPerColour: false } as const;
+
+let labelFont: Uint8Array = new Uint8Array();
+
+export const prepare: Tasks["prepare"] = async () => {
+  labelFont = await readLabelFont();
+  // The text shaper's code is read when first needed.
+  await openTypeface("", []);
+};
+
+async function openLibrary({ fonts, motifs }: LibraryFiles): Promise<Library> {
+  return { typefaces: await openTypefaces(fonts), motifs: { get: (hash) => motifs.get(hash) ?? null } };
+}
+
+const MAKING = {
+  /** A proof with its PDF. */
+  async proof(task: ProofTask): Promise<{ proof: Proof; pdf: Uint8Array }> {
+    const raster = await unpackPixels(task.pixels);
+    const results = runPipeline({ key: "artwork", raster }, task.recipe, makeResultCache(await openLibrary(task)));
+    const proof = makeProof(results, task.recipe, task.facts);
+    return { proof, pdf: await writeProofPdf(proof, { date: task.sentAt, labelFont }) };
+  },
+
+  /** All motifs in one archive. */
+  archive: async (motifs: readonly FiledMotif[]): Promise<Uint8Array> => writeMotifArchive(motifs),
+
+  /** All output files of a job. */
+  async files(task: FilesTask, tell: Tell): Promise<MadeFile[]> {
+    const { recipe, orderedAt } = task;
+    const report = (progress: number, stage: string) => tell({ progress, stage });
+    report(0.02, "Reading the artwork");
+    const artwork = { key: "artwork", raster: await unpackPixels(task.pixels) };
+    const steps = runSteps(artwork, recipe, makeResultCache(await openLibrary(task)));
+    let step = steps.next();
+    while (!step.done) {
+      const { doing, done } = step.value;
+      report(READ + (COMPUTED - READ) * done, doing);
+      step = steps.next();
+    }
+    const results = step.value;
+    const facts = { job: task.job, client: task.client, date: orderedAt, labelFont };
+    const { outputs, notes: said } = listOutputs(results, facts);
+    const files: MadeFile[] = [];
+    for (const [i, { name, mediaType, make }] of outputs.entries()) {
+      const bytes = await make((done, doing) =>
+        report(COMPUTED + ((WRITTEN - COMPUTED) * (i + done)) / outputs.length, doing),
+      );
+      files.push({ name, mediaType, bytes });
+    }
+    const notes = [...task.pixels.notes, ...said];
+    const common = await makeCommonFiles(recipe, results, SHAPES, orderedAt, {}, notes);
+    return [...files, ...common.files];
+  },
+};
+export type Making = typeof MAKING;
+
+export const run: Tasks["run"] = (name, input, tell) => MAKING[name as keyof Making](input as never, tell);

@@ -1,0 +1,4 @@
+export { receiveFile } from "./admission.ts";
+export { Abandoned, askerOf } from "./asker.ts";
+export { securityHeaders } from "./headers.ts";
+export { ownPagesOnly } from "./own-pages.ts";
