@@ -30,6 +30,10 @@ const configSchema = z.object({
     .min(1)
     .max(64)
     .default(Math.min(8, Math.max(2, availableParallelism()))),
+  /** Longest that reading one file may take from when it is begun, s. */
+  READING_S: z.coerce.number().min(0.5).max(600).default(25),
+  /** Where dumps go that are taken before the database is changed. */
+  DUMP_FOLDER: z.string().default(join(tmpdir(), `plain-palette-${userInfo().uid}-dumps`)),
   /** Where what can be made again is kept, and how much of it, MB. */
   CACHE_FOLDER: z.string().default(join(tmpdir(), `plain-palette-${userInfo().uid}-cache`)),
   CACHE_MB: z.coerce.number().int().min(0).default(2048),

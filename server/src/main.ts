@@ -14,8 +14,9 @@ import { makeShelfStore } from "./shelf/index.ts";
 import { makeTypefaceStore } from "./typefaces/index.ts";
 
 const config = readConfig(process.env);
-const database = await connectDatabase(config.DATABASE_URL);
-const compute = startCompute(config.PROCESSES, openPixelCache(config.CACHE_FOLDER, config.CACHE_MB * 2 ** 20));
+const database = await connectDatabase(config.DATABASE_URL, config.DUMP_FOLDER);
+const cache = openPixelCache(config.CACHE_FOLDER, config.CACHE_MB * 2 ** 20);
+const compute = startCompute({ processes: config.PROCESSES, readingS: config.READING_S, cache });
 const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
 const shelf = makeShelfStore(database);

@@ -72,7 +72,13 @@ export const ATTACKS: readonly Attack[] = [
   },
   { name: "groups 100,000 deep", bytes: () => nested("<g>", "</g>", 100_000) },
   { name: "a use of itself", bytes: () => svgOf(`<g id="a"><use href="#a"/>${rect}</g><use href="#a"/>`) },
-  { name: "a drawing of 1 x 100,000,000", bytes: () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="1" height="100000000"><rect width="1" height="9" fill="#c00"/></svg>') },
+  {
+    name: "a drawing of 1 x 100,000,000",
+    bytes: () =>
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="1" height="100000000"><rect width="1" height="9" fill="#c00"/></svg>',
+      ),
+  },
   { name: "href= and 2 MB of spaces", bytes: () => svgOf(`<a href=${" ".repeat(2_000_000)}"x"/>`) },
   { name: "a name of 2 MB", bytes: () => svgOf(`<${"a".repeat(2_000_000)}/>`) },
   { name: "100,000 attributes", bytes: () => svgOf(`<g ${times(100_000, (i) => `a${i}="1" `)}/>`) },
@@ -97,14 +103,36 @@ export const ATTACKS: readonly Attack[] = [
   { name: "a PNG that says it is 60,000 x 60,000", bytes: () => pngOf(60_000, 60_000, 9) },
   {
     name: "a picture in a drawing that says it is 30,000 x 30,000",
-    bytes: () => svgOf(`<image width="400" height="400" href="data:image/png;base64,${pngOf(30_000, 30_000).toString("base64")}"/>`),
+    bytes: () =>
+      svgOf(
+        `<image width="400" height="400" href="data:image/png;base64,${pngOf(30_000, 30_000).toString("base64")}"/>`,
+      ),
   },
-  { name: "an SVG in UTF-7", bytes: () => Buffer.from('<?xml version="1.0" encoding="UTF-7"?><svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">+ADw-script/+AD4-</svg>') },
+  {
+    name: "an SVG in UTF-7",
+    bytes: () =>
+      Buffer.from(
+        '<?xml version="1.0" encoding="UTF-7"?><svg xmlns="http://www.w3.org/2000/svg" width="9" height="9">+ADw-script/+AD4-</svg>',
+      ),
+  },
   {
     name: "a PDF whose page draws itself for ever",
-    bytes: () => pdfOf("/F Do", "/XObject << /F 5 0 R >>", "5 0 obj << /Type /XObject /Subtype /Form /BBox [0 0 9 9] /Resources << /XObject << /F 6 0 R /G 6 0 R >> >> /Length 11 >> stream\n/F Do /G Do\nendstream endobj\n6 0 obj << /Type /XObject /Subtype /Form /BBox [0 0 9 9] /Resources << /XObject << /F 5 0 R /G 5 0 R >> >> /Length 11 >> stream\n/F Do /G Do\nendstream endobj"),
+    bytes: () =>
+      pdfOf(
+        "/F Do",
+        "/XObject << /F 5 0 R >>",
+        "5 0 obj << /Type /XObject /Subtype /Form /BBox [0 0 9 9] /Resources << /XObject << /F 6 0 R /G 6 0 R >> >> /Length 11 >> stream\n/F Do /G Do\nendstream endobj\n6 0 obj << /Type /XObject /Subtype /Form /BBox [0 0 9 9] /Resources << /XObject << /F 5 0 R /G 5 0 R >> >> /Length 11 >> stream\n/F Do /G Do\nendstream endobj",
+      ),
   },
-  { name: "a PDF page of a million strokes", bytes: () => pdfOf(times(1_000_000, (i) => `${i % 600} 0 m 0 ${i % 601} l S `), "", "") },
+  {
+    name: "a PDF page of a million strokes",
+    bytes: () =>
+      pdfOf(
+        times(1_000_000, (i) => `${i % 600} 0 m 0 ${i % 601} l S `),
+        "",
+        "",
+      ),
+  },
   { name: "a PDF page 14,000 in wide", bytes: () => pdfOf("0 0 9 9 re f", "", "", "0 0 1008000 9") },
 ];
 
@@ -123,4 +151,5 @@ trailer << /Root 1 0 R >>
 }
 
 /** Elements within each other, as a file of stock. */
-export const nestedXml = (deep: number) => Buffer.from(`<?xml version="1.0"?>${"<a>".repeat(deep)}${"</a>".repeat(deep)}`);
+export const nestedXml = (deep: number) =>
+  Buffer.from(`<?xml version="1.0"?>${"<a>".repeat(deep)}${"</a>".repeat(deep)}`);

@@ -12,7 +12,7 @@ let source: DataSource;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), "plain-palette-migrations-"));
   database = await startMariaDb(folder);
-  source = await connectDatabase(database.url);
+  source = await connectDatabase(database.url, join(folder, "dumps"));
 });
 afterAll(async () => {
   await source.destroy();

@@ -122,10 +122,11 @@ function giveToOwnUser(folder: string): void {
 /** One account for the server, without rights on files or on anything but its own tables; one for whoever has the password. */
 function accountsSql(password: string): string {
   return [
-    "DELETE FROM mysql.global_priv WHERE User <> 'mariadb.sys' AND NOT (User = 'root' AND Host = 'localhost');",
+    `DELETE FROM mysql.global_priv WHERE CONCAT(User, '@', Host) NOT IN ('plain_palette@127.0.0.1', 'root@localhost', 'mariadb.sys@localhost');`,
     "FLUSH PRIVILEGES;",
     `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
-    `CREATE USER 'plain_palette'@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    "CREATE USER IF NOT EXISTS 'plain_palette'@'127.0.0.1';",
+    `ALTER USER 'plain_palette'@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `GRANT ALL ON ${DATABASE}.* TO 'plain_palette'@'127.0.0.1';`,
     `ALTER USER 'root'@'localhost' IDENTIFIED BY '${password}';`,
     "",

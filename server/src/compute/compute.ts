@@ -38,8 +38,7 @@ export interface Compute {
   close(): Promise<void>;
 }
 
-/** Longest that reading one file, making a proof, and making a job's files may take, s. */
-const READING_S = 25;
+/** Longest that making a proof and making a job's files may take, s. */
 const PROOF_S = 120;
 export const FILES_S = 900;
 
@@ -50,8 +49,15 @@ const MAKER = { tasks: "making", limits: { memory: 8e9, processorS: 3600 }, nice
 const RUNS = "runs";
 const FIRST_VIEW: ArtworkView = { page: 1, drawnWidthPx: null };
 
-/** Starts up to `processes` of each kind. */
-export function startCompute(processes: number, cache: PixelCache): Compute {
+export interface ComputeOptions {
+  /** Most of each kind. */
+  readonly processes: number;
+  /** Longest that reading one file may take, s. */
+  readonly readingS: number;
+  readonly cache: PixelCache;
+}
+
+export function startCompute({ processes, readingS, cache }: ComputeOptions): Compute {
   const reading = startPool({ ...READER, least: 1, most: processes });
   const making = startPool({ ...MAKER, least: 0, most: processes });
 
@@ -62,7 +68,7 @@ export function startCompute(processes: number, cache: PixelCache): Compute {
     what: string,
   ): Promise<Awaited<ReturnType<Reading[Name]>>> {
     try {
-      const outcome = await reading.run({ name, input }, { ...asker, timeS: READING_S });
+      const outcome = await reading.run({ name, input }, { ...asker, timeS: readingS });
       return outcome as Awaited<ReturnType<Reading[Name]>>;
     } catch (error) {
       if (!(error instanceof Overrun)) throw error;

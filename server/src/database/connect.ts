@@ -12,6 +12,7 @@ import {
   StockEntity,
   TypefaceEntity,
 } from "./entities.ts";
+import { bringUpToDate } from "./migrate.ts";
 import { ArtworkRevisions1764050400000 } from "./migrations/artwork-revisions.ts";
 import { ClientsYes1795834800000 } from "./migrations/clients-yes.ts";
 import { FirstSchema1764028800000 } from "./migrations/first-schema.ts";
@@ -23,8 +24,8 @@ import { Shelf1764064800000 } from "./migrations/shelf.ts";
 import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
 import { Typefaces1795820400000 } from "./migrations/typefaces.ts";
 
-/** Opens the database and brings its schema up to date. */
-export async function connectDatabase(url: string): Promise<DataSource> {
+/** Opens the database and brings its schema up to date; what is in it is dumped into `dumpFolder` before that. */
+export async function connectDatabase(url: string, dumpFolder: string): Promise<DataSource> {
   const source = new DataSource({
     type: "mariadb",
     url,
@@ -58,35 +59,6 @@ export async function connectDatabase(url: string): Promise<DataSource> {
     extra: { connectionLimit: 8, enableKeepAlive: true },
   });
   await source.initialize();
-  await source.runMigrations();
+  await bringUpToDate(source, url, dumpFolder);
   return source;
 }
-
-const LOST = new Set([
-  "ECONNREFUSED",
-  "ECONNRESET",
-  "PROTOCOL_CONNECTION_LOST",
-  "EPIPE",
-  "ETIMEDOUT",
-  "ER_SERVER_SHUTDOWN",
-  "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR",
-  "ER_CON_COUNT_ERROR",
-]);
-const FULL = new Set(["ER_DISK_FULL", "ER_RECORD_FILE_FULL", "ENOSPC"]);
-const MIXED = new Set(["ER_CANT_AGGREGATE_2COLLATIONS", "ER_CANT_AGGREGATE_NCOLLATIONS", "ER_TRUNCATED_WRONG_VALUE"]);
-
-/** The code of a database's error, or of what is behind it. */
-function codeOf(error: unknown): string {
-  if (typeof error !== "object" || error === null) return "";
-  if ("driverError" in error && error.driverError !== error) return codeOf(error.driverError);
-  return "code" in error && typeof error.code === "string" ? error.code : "";
-}
-
-/** Whether an error means that the database is away, not that the request was wrong. */
-export const isDatabaseAway = (error: unknown): boolean => LOST.has(codeOf(error));
-
-/** Whether it has no room on its disk. */
-export const isDatabaseFull = (error: unknown): boolean => FULL.has(codeOf(error));
-
-/** Whether something was looked for by signs that its column cannot have. */
-export const isMixedUp = (error: unknown): boolean => MIXED.has(codeOf(error));

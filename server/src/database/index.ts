@@ -1,4 +1,4 @@
-export { connectDatabase, isDatabaseAway, isDatabaseFull, isMixedUp } from "./connect.ts";
+export { connectDatabase } from "./connect.ts";
 export {
   ArtworkEntity,
   type ArtworkRow,
@@ -17,3 +17,5 @@ export {
   TypefaceEntity,
   type TypefaceRow,
 } from "./entities.ts";
+export { isDatabaseAway, isDatabaseFull, isMixedUp } from "./errors.ts";
+export { inTransaction } from "./transaction.ts";

@@ -17,6 +17,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import {
   ArtworkEntity,
   type ArtworkRow,
+  inTransaction,
   JobEntity,
   JobPictureEntity,
   type JobRow,
@@ -86,7 +87,7 @@ export function makeJobStore(database: DataSource): JobStore {
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const body = recipeOfShop(shopSettingsSchema.parse(shop));
       const first: FirstVersion = { client: "", clientMail: "", step: "artwork", body };
-      const id = await database.transaction((tx) => createJob(tx, hash, artwork.fileName, title, first));
+      const id = await inTransaction(database, (tx) => createJob(tx, hash, artwork.fileName, title, first));
       const job = await findJob(manager, id);
       if (!job) throw new Error("the job that was just made is gone");
       return job;
@@ -108,7 +109,7 @@ export function makeJobStore(database: DataSource): JobStore {
       return this.find(id);
     },
     async moveHead(id, { to, seen }) {
-      await database.transaction(async (tx) => {
+      await inTransaction(database, async (tx) => {
         const job = await lockJob(tx, id);
         if (!job) return;
         if (job.head !== seen) throw new StaleSave(undefined, job.head);
@@ -130,7 +131,7 @@ export function makeJobStore(database: DataSource): JobStore {
       if (!job) return null;
       const head = await manager.findOneByOrFail(RecipeEntity, { jobId: id, version: job.head });
       const title = `${job.title.slice(0, 112)} (copy)`;
-      const copied = await database.transaction((tx) =>
+      const copied = await inTransaction(database, (tx) =>
         createJob(tx, head.artworkHash, head.fileName, title, {
           client: job.client,
           clientMail: job.clientMail,
@@ -172,7 +173,7 @@ async function addVersion(
   basedOn: number,
   make: (tx: EntityManager, parent: Versioned) => Promise<Versioned>,
 ): Promise<void> {
-  const stale = await database.transaction(async (tx) => {
+  const stale = await inTransaction(database, async (tx) => {
     const job = await lockJob(tx, id);
     if (!job) return null;
     const parent = await tx.findOneBy(RecipeEntity, { jobId: id, version: basedOn });

@@ -14,6 +14,7 @@ import { ciede2000, parseHex, rgbToLab } from "@plain-palette/core/colour";
 import { countMotifShapes, countSegments, type Motif, type MotifFacts, motifSchema } from "@plain-palette/core/motif";
 import type { DataSource, EntityManager } from "typeorm";
 import { z } from "zod";
+import { inTransaction } from "../database/index.ts";
 import { bodyOfMotif, hashMotif } from "../intake/index.ts";
 import { notFound } from "../problems/index.ts";
 
@@ -102,7 +103,7 @@ export function makeMotifStore(database: DataSource): MotifStore {
       return row ? motifSchema.parse(JSON.parse(row.body)) : null;
     },
     keep: (motifs) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const kept: KeptMotif[] = [];
         for (const { motif, facts } of motifs) kept.push(await keepOne(tx, motif, facts));
         return kept;
@@ -125,7 +126,7 @@ export function makeMotifStore(database: DataSource): MotifStore {
       return findDetail(manager, id);
     },
     addEdition: (id, motif, version) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const hash = await storeContent(tx, motif);
         await changeOne(tx, id, version, "hash = ?, edition = edition + 1, ", [hash]);
         await tx.query(

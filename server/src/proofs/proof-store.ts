@@ -6,7 +6,7 @@ import { type Proof, proofSchema, seenKey } from "@plain-palette/core/proof";
 import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource, EntityManager } from "typeorm";
 import { z } from "zod";
-import { JobEntity, RecipeEntity } from "../database/index.ts";
+import { inTransaction, JobEntity, RecipeEntity } from "../database/index.ts";
 import { noteHead } from "../jobs/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 
@@ -106,7 +106,7 @@ export function makeProofStore(database: DataSource, linkTo: (token: string) => 
   });
   /** Something that the client does; null where the link opens nothing. */
   const byClient = (token: string, act: (tx: EntityManager, head: Head) => Promise<void>) =>
-    database.transaction(async (tx) => {
+    inTransaction(database, async (tx) => {
       const head = await ofToken(tx, token);
       if (!head) return null;
       await tx.findOne(JobEntity, { where: { id: head.jobId }, lock: { mode: "pessimistic_write" } });
@@ -123,7 +123,7 @@ export function makeProofStore(database: DataSource, linkTo: (token: string) => 
       return Number(row.next);
     },
     send: (made) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const id = await insertProof(tx, made);
         return toShop(tx, await ofJob(tx, made.jobId, id));
       }),
@@ -135,14 +135,14 @@ export function makeProofStore(database: DataSource, linkTo: (token: string) => 
     body: async (jobId, id) => bodyOf(manager, (await ofJob(manager, jobId, id)).id),
     pdf: async (jobId, id) => pdfOf(manager, (await ofJob(manager, jobId, id)).id),
     withdraw: (jobId, id) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const { withdrawnAt, isReplaced, yesAt } = await ofJob(tx, jobId, id);
         if (!withdrawnAt) await tx.query("UPDATE proofs SET withdrawn_at = ? WHERE id = ?", [new Date(), id]);
         if (!isReplaced && !yesAt) await tx.update(JobEntity, { id: jobId }, { proofState: "none", proofEndsAt: null });
         return toShop(tx, await ofJob(tx, jobId, id));
       }),
     say: (jobId, id, note) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const head = await ofJob(tx, jobId, id);
         await addNote(tx, id, "shop", "", note);
         if (!head.isReplaced && !head.yesAt) await tx.update(JobEntity, { id: jobId }, { proofState: "waits" });

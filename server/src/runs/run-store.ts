@@ -3,7 +3,7 @@ import { randomUUID } from "node:crypto";
 import type { Run } from "@plain-palette/contract";
 import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
-import { JobEntity, RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
+import { inTransaction, JobEntity, RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
 
 /** A run without a sign of life for this long was left by a process that died, seconds. */
@@ -79,7 +79,7 @@ export function makeRunStore(database: DataSource): RunStore {
       await manager.update(RunEntity, { id, state: "running" }, { stopRequested: true });
     },
     claim: () =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const abandonedBefore = new Date(Date.now() - ABANDONED_AFTER_S * 1000);
         const row = await tx
           .createQueryBuilder(RunEntity, "run")
@@ -105,7 +105,7 @@ export function makeRunStore(database: DataSource): RunStore {
       return row?.claim === claim && row.state === "running" && !row.stopRequested;
     },
     finish: ({ id, claim, jobId, recipeVersion }, files) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const done = await tx.update(
           RunEntity,
           { id, claim: claim ?? "", state: "running" },

@@ -9,7 +9,7 @@ import {
   shopSettingsSchema,
 } from "@plain-palette/core/shelf";
 import type { DataSource, EntityManager } from "typeorm";
-import { SettingsEntity, StockEntity } from "../database/index.ts";
+import { inTransaction, SettingsEntity, StockEntity } from "../database/index.ts";
 
 /** The answer to a change: what is stored now, and whether the change is in it. */
 export interface Change<T> {
@@ -42,7 +42,7 @@ export function makeShelfStore(database: DataSource): ShelfStore {
     async add(stock) {
       const row = { ...stock, id: randomUUID(), version: 1 };
       const { kind, code } = stock;
-      return database.transaction(async (tx) => {
+      return inTransaction(database, async (tx) => {
         if (await tx.existsBy(StockEntity, { kind, code })) return null;
         await tx.insert(StockEntity, row);
         return row;
@@ -57,14 +57,14 @@ export function makeShelfStore(database: DataSource): ShelfStore {
       await manager.delete(StockEntity, { id });
     },
     takeOver: (stock) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const done = { added: 0, changed: 0, same: 0 };
         for (const item of stock) done[await takeOverOne(tx, item)]++;
         return done;
       }),
     settings: readSettings,
     changeSettings: (patch) =>
-      database.transaction(async (tx) => {
+      inTransaction(database, async (tx) => {
         const row = await tx.findOneOrFail(SettingsEntity, {
           where: { id: THE_SHOP },
           lock: { mode: "pessimistic_write" },

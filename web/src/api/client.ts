@@ -1,4 +1,4 @@
-// Requests to the server, parsed by the contract; refusals as problems.
+// Every request of the shop's pages, by name.
 import {
   type Board,
   type BoardSearch,
@@ -24,11 +24,8 @@ import {
   motifDetailSchema,
   motifImportSchema,
   motifPageSchema,
-  OWN_HEADER,
-  type Problem,
   type ProofSend,
   placementListSchema,
-  problemSchema,
   type RecipeSave,
   type Run,
   runListSchema,
@@ -59,62 +56,7 @@ import {
   shopSettingsSchema,
 } from "@plain-palette/core/shelf";
 import { z } from "zod";
-
-/** A refusal by the server, or its absence. */
-export class RequestProblem extends Error {
-  override readonly name = "RequestProblem";
-  constructor(readonly problem: Problem) {
-    super(problem.detail ?? problem.title);
-  }
-}
-
-const AWAY: Problem = {
-  type: "about:blank",
-  title: "The server does not answer",
-  status: 0,
-  kept: "Everything saved so far is kept.",
-  cure: "Check that Plain Palette is running; it is tried again by itself.",
-};
-
-/** What this window calls itself. */
-const WINDOW = Math.random().toString(36).slice(2);
-
-async function request<T>(schema: z.ZodType<T>, path: string, init?: RequestInit): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, { ...init, headers: { ...init?.headers, [OWN_HEADER]: WINDOW } });
-  } catch {
-    throw new RequestProblem(AWAY);
-  }
-  return parseAnswer(schema, response.status, await response.json().catch(() => null));
-}
-
-/** The body of a good answer; throws the problem of any other. */
-function parseAnswer<T>(schema: z.ZodType<T>, status: number, body: unknown): T {
-  if (status >= 200 && status < 300) return schema.parse(body);
-  const problem = problemSchema.safeParse(body);
-  throw new RequestProblem(
-    problem.success ? problem.data : { ...AWAY, title: "The server gave no sensible answer", status },
-  );
-}
-
-/** A browser finishes a request after its page is gone if the bodies of all such are under 64 KiB (Fetch standard). */
-const SURVIVES_BYTES = 60_000;
-
-/** Whether a save would reach the server from a page that closes. */
-export function survivesClosing(save: RecipeSave): boolean {
-  return JSON.stringify(save).length < SURVIVES_BYTES;
-}
-
-function withJson(method: string, content: unknown): RequestInit {
-  const body = JSON.stringify(content);
-  return { method, body, headers: { "Content-Type": "application/json" }, keepalive: body.length < SURVIVES_BYTES };
-}
-
-/** A file as its bytes: what kind it is, the server sees for itself. */
-function withFile(file: File): RequestInit {
-  return { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } };
-}
+import { type OnSending, request, sendFile, withFile, withJson } from "./requests.ts";
 
 export const api = {
   listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
@@ -182,11 +124,9 @@ export const api = {
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
-type OnProgress = (share: number) => void;
-
 /** A new job of a client's file. */
-export function uploadJob(file: File, onProgress: OnProgress, signal: AbortSignal): Promise<Job> {
-  return sendFile(`/jobs?${nameOf(file)}`, file, onProgress, signal);
+export function uploadJob(file: File, onSending: OnSending, signal: AbortSignal): Promise<Job> {
+  return sendFile(jobSchema, `/jobs?${nameOf(file)}`, file, onSending, signal);
 }
 
 /** A better version of a job's file. */
@@ -194,10 +134,10 @@ export function replaceArtwork(
   id: string,
   basedOn: number,
   file: File,
-  onProgress: OnProgress,
+  onSending: OnSending,
   signal: AbortSignal,
 ): Promise<Job> {
-  return sendFile(`/jobs/${id}/artwork?basedOn=${basedOn}&${nameOf(file)}`, file, onProgress, signal);
+  return sendFile(jobSchema, `/jobs/${id}/artwork?basedOn=${basedOn}&${nameOf(file)}`, file, onSending, signal);
 }
 
 /** What is asked for, without what is left open. */
@@ -207,31 +147,6 @@ function queryOf(wanted: Readonly<Record<string, string | number | undefined>>):
 }
 
 const nameOf = (file: File) => `name=${encodeURIComponent(file.name.slice(0, 200))}`;
-
-/**
- * Sends a file, telling the share of bytes sent (0..1). With XMLHttpRequest, because fetch does not tell. Rejects with the
- * server's problem, or with the signal's reason when cancelled.
- */
-function sendFile(path: string, file: File, onProgress: OnProgress, signal: AbortSignal): Promise<Job> {
-  return new Promise((resolve, reject) => {
-    const transfer = new XMLHttpRequest();
-    transfer.open("POST", `/api${path}`);
-    transfer.setRequestHeader("Content-Type", "application/octet-stream");
-    transfer.setRequestHeader(OWN_HEADER, WINDOW);
-    transfer.upload.onprogress = (event) => onProgress(event.total > 0 ? event.loaded / event.total : 1);
-    transfer.onload = () => {
-      try {
-        resolve(parseAnswer(jobSchema, transfer.status, JSON.parse(transfer.responseText || "null")));
-      } catch (error) {
-        reject(error);
-      }
-    };
-    transfer.onerror = () => reject(new RequestProblem(AWAY));
-    transfer.onabort = () => reject(signal.reason);
-    signal.addEventListener("abort", () => transfer.abort());
-    transfer.send(file);
-  });
-}
 
 export const thumbnailUrl = (hash: string): string => `/api/artworks/${hash}/thumbnail`;
 /** How the result of a version looks. */

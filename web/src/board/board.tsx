@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api } from "../api/client.ts";
+import type { Sending } from "../api/requests.ts";
 import { Button } from "../parts/button.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
@@ -130,6 +131,12 @@ export function Board() {
   );
 }
 
+/** At 1 the server looks at the file. */
+function sendingWords(sending: Sending): string {
+  if (sending === "waits") return "Waits until there is room";
+  return sending < 1 ? `${Math.round(sending * 100)} % sent` : "Looking at it ...";
+}
+
 function UploadLine({ upload, onDismiss }: { upload: Upload; onDismiss(): void }) {
   if (upload.problem)
     return (
@@ -143,13 +150,11 @@ function UploadLine({ upload, onDismiss }: { upload: Upload; onDismiss(): void }
       <span className="w-56 truncate">{upload.name}</span>
       <progress
         className="h-2 flex-1 accent-ink"
-        value={upload.progress}
+        value={upload.sending === "waits" ? undefined : upload.sending}
         max={1}
         aria-label={`Sending ${upload.name}`}
       />
-      <span className="w-40 text-right text-soft">
-        {upload.progress < 1 ? `${Math.round(upload.progress * 100)} % sent` : "Looking at it ..."}
-      </span>
+      <span className="w-40 text-right text-soft">{sendingWords(upload.sending)}</span>
       <Button onClick={upload.cancel}>Cancel</Button>
     </div>
   );

@@ -5,20 +5,20 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer } from "react";
 import { useNavigate } from "react-router";
 import { uploadJob } from "../api/client.ts";
+import type { Sending } from "../api/requests.ts";
 import { problemOf } from "../parts/problem.tsx";
 
 export interface Upload {
   readonly id: number;
   readonly name: string;
-  /** 0..1 of the bytes sent; at 1 the server looks at the file. */
-  readonly progress: number;
+  readonly sending: Sending;
   readonly problem: Problem | null;
   cancel(): void;
 }
 
 type Change =
   | { readonly kind: "begin"; readonly upload: Upload }
-  | { readonly kind: "progress"; readonly id: number; readonly progress: number }
+  | { readonly kind: "sending"; readonly id: number; readonly sending: Sending }
   | { readonly kind: "fail"; readonly id: number; readonly problem: Problem }
   | { readonly kind: "end"; readonly id: number };
 
@@ -26,8 +26,8 @@ function reduceUploads(uploads: readonly Upload[], change: Change): readonly Upl
   switch (change.kind) {
     case "begin":
       return [...uploads, change.upload];
-    case "progress":
-      return uploads.map((one) => (one.id === change.id ? { ...one, progress: change.progress } : one));
+    case "sending":
+      return uploads.map((one) => (one.id === change.id ? { ...one, sending: change.sending } : one));
     case "fail":
       return uploads.map((one) => (one.id === change.id ? { ...one, problem: change.problem } : one));
     case "end":
@@ -45,9 +45,9 @@ export function useUploads() {
   const send = useCallback(async (file: File): Promise<Job | null> => {
     const id = ++lastId;
     const abort = new AbortController();
-    change({ kind: "begin", upload: { id, name: file.name, progress: 0, problem: null, cancel: () => abort.abort() } });
+    change({ kind: "begin", upload: { id, name: file.name, sending: 0, problem: null, cancel: () => abort.abort() } });
     try {
-      const job = await uploadJob(file, (progress) => change({ kind: "progress", id, progress }), abort.signal);
+      const job = await uploadJob(file, (sending) => change({ kind: "sending", id, sending }), abort.signal);
       change({ kind: "end", id });
       return job;
     } catch (error) {

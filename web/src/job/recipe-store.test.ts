@@ -2,7 +2,8 @@ import type { Job } from "@plain-palette/contract";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
 import { screens } from "@plain-palette/core/screens";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { api, RequestProblem } from "../api/client.ts";
+import { api } from "../api/client.ts";
+import { RequestProblem } from "../api/requests.ts";
 import { takeUpAgain } from "./left-behind.ts";
 import { makeRecipeStore } from "./recipe-store.ts";
 

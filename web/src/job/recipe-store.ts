@@ -3,7 +3,8 @@
 import type { Job, JobPatch } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createStore, type StoreApi } from "zustand";
-import { api, RequestProblem, survivesClosing } from "../api/client.ts";
+import { api } from "../api/client.ts";
+import { RequestProblem, survivesClosing } from "../api/requests.ts";
 import { leaveBehind } from "./left-behind.ts";
 
 export type SaveState =

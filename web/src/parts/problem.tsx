@@ -1,7 +1,7 @@
 // A problem as a person reads it: what happened, what was kept, what to do.
 import type { Problem } from "@plain-palette/contract";
 import { Link, useRouteError } from "react-router";
-import { RequestProblem } from "../api/client.ts";
+import { RequestProblem } from "../api/requests.ts";
 
 /** The problem behind any error. */
 export function problemOf(error: unknown): Problem {

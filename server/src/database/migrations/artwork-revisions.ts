@@ -19,23 +19,25 @@ export class ArtworkRevisions1764050400000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      "ALTER TABLE artworks ADD pages INT UNSIGNED NOT NULL DEFAULT 1, ADD content VARCHAR(8) NOT NULL DEFAULT 'pixels'",
+      "ALTER TABLE artworks ADD COLUMN IF NOT EXISTS pages INT UNSIGNED NOT NULL DEFAULT 1, ADD COLUMN IF NOT EXISTS content VARCHAR(8) NOT NULL DEFAULT 'pixels'",
     );
     await runner.query("UPDATE artworks SET content = 'shapes' WHERE kind = 'svg'");
     await runner.query(
-      "ALTER TABLE recipes ADD artwork_hash CHAR(64) CHARACTER SET ascii NULL, ADD file_name VARCHAR(255) NULL",
+      "ALTER TABLE recipes ADD COLUMN IF NOT EXISTS artwork_hash CHAR(64) CHARACTER SET ascii NULL, ADD COLUMN IF NOT EXISTS file_name VARCHAR(255) NULL",
     );
-    await runner.query(
-      "UPDATE recipes JOIN jobs ON jobs.id = recipes.job_id SET recipes.artwork_hash = jobs.artwork_hash, recipes.file_name = jobs.file_name",
-    );
+    // Gone already if this is done again from a later point.
+    if (await runner.hasColumn("jobs", "artwork_hash"))
+      await runner.query(
+        "UPDATE recipes JOIN jobs ON jobs.id = recipes.job_id SET recipes.artwork_hash = jobs.artwork_hash, recipes.file_name = jobs.file_name",
+      );
     await runner.query(
       `ALTER TABLE recipes MODIFY artwork_hash CHAR(64) CHARACTER SET ascii NOT NULL, MODIFY file_name VARCHAR(255) NOT NULL,
-       ADD FOREIGN KEY (artwork_hash) REFERENCES artworks (hash)`,
+       ADD CONSTRAINT recipes_ibfk_2 FOREIGN KEY IF NOT EXISTS recipes_ibfk_2 (artwork_hash) REFERENCES artworks (hash)`,
     );
-    await runner.query("ALTER TABLE jobs DROP FOREIGN KEY jobs_ibfk_1");
-    await runner.query("ALTER TABLE jobs DROP COLUMN artwork_hash, DROP COLUMN file_name");
+    await runner.query("ALTER TABLE jobs DROP FOREIGN KEY IF EXISTS jobs_ibfk_1");
+    await runner.query("ALTER TABLE jobs DROP COLUMN IF EXISTS artwork_hash, DROP COLUMN IF EXISTS file_name");
     await runner.query(
-      `CREATE TABLE placements (
+      `CREATE TABLE IF NOT EXISTS placements (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         position INT UNSIGNED NOT NULL AUTO_INCREMENT UNIQUE,
         name VARCHAR(60) NOT NULL,
@@ -45,17 +47,20 @@ export class ArtworkRevisions1764050400000 implements MigrationInterface {
         version INT UNSIGNED NOT NULL
       )`,
     );
-    for (const placement of FIRST_PLACEMENTS)
+    const [{ placements }] = await runner.query("SELECT COUNT(*) AS placements FROM placements");
+    // All at once: either none is there or all are.
+    if (Number(placements) === 0)
       await runner.query(
-        "INSERT INTO placements (id, name, width_mm, area_width_mm, area_height_mm, version) VALUES (?, ?, ?, ?, ?, 1)",
-        [randomUUID(), ...placement],
+        `INSERT INTO placements (id, name, width_mm, area_width_mm, area_height_mm, version)
+         VALUES ${FIRST_PLACEMENTS.map(() => "(?, ?, ?, ?, ?, 1)").join(", ")}`,
+        FIRST_PLACEMENTS.flatMap((placement) => [randomUUID(), ...placement]),
       );
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query("DROP TABLE placements");
+    await runner.query("DROP TABLE IF EXISTS placements");
     await runner.query(
-      "ALTER TABLE jobs ADD artwork_hash CHAR(64) CHARACTER SET ascii NULL, ADD file_name VARCHAR(255) NULL",
+      "ALTER TABLE jobs ADD COLUMN IF NOT EXISTS artwork_hash CHAR(64) CHARACTER SET ascii NULL, ADD COLUMN IF NOT EXISTS file_name VARCHAR(255) NULL",
     );
     await runner.query(
       "UPDATE jobs JOIN recipes ON recipes.job_id = jobs.id AND recipes.version = jobs.head SET jobs.artwork_hash = recipes.artwork_hash, jobs.file_name = recipes.file_name",
@@ -64,8 +69,8 @@ export class ArtworkRevisions1764050400000 implements MigrationInterface {
       `ALTER TABLE jobs MODIFY artwork_hash CHAR(64) CHARACTER SET ascii NOT NULL, MODIFY file_name VARCHAR(255) NOT NULL,
        ADD CONSTRAINT jobs_ibfk_1 FOREIGN KEY (artwork_hash) REFERENCES artworks (hash)`,
     );
-    await runner.query("ALTER TABLE recipes DROP FOREIGN KEY recipes_ibfk_2");
-    await runner.query("ALTER TABLE recipes DROP COLUMN artwork_hash, DROP COLUMN file_name");
-    await runner.query("ALTER TABLE artworks DROP COLUMN pages, DROP COLUMN content");
+    await runner.query("ALTER TABLE recipes DROP FOREIGN KEY IF EXISTS recipes_ibfk_2");
+    await runner.query("ALTER TABLE recipes DROP COLUMN IF EXISTS artwork_hash, DROP COLUMN IF EXISTS file_name");
+    await runner.query("ALTER TABLE artworks DROP COLUMN IF EXISTS pages, DROP COLUMN IF EXISTS content");
   }
 }

@@ -7,16 +7,16 @@ export class ClientsYes1795834800000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
       `ALTER TABLE jobs
-        ADD due_day DATE NULL,
-        ADD client_mail VARCHAR(254) NOT NULL DEFAULT '',
-        ADD garment CHAR(7) CHARACTER SET ascii NOT NULL DEFAULT '#ffffff',
-        ADD process VARCHAR(40) NULL,
-        ADD seen_key CHAR(16) CHARACTER SET ascii NOT NULL DEFAULT '',
-        ADD made_version INT UNSIGNED NULL,
-        ADD proof_state VARCHAR(12) CHARACTER SET ascii NOT NULL DEFAULT 'none',
-        ADD proof_ends_at DATETIME(3) NULL,
-        ADD yes_day DATE NULL,
-        ADD yes_key CHAR(16) CHARACTER SET ascii NOT NULL DEFAULT ''`,
+        ADD COLUMN IF NOT EXISTS due_day DATE NULL,
+        ADD COLUMN IF NOT EXISTS client_mail VARCHAR(254) NOT NULL DEFAULT '',
+        ADD COLUMN IF NOT EXISTS garment CHAR(7) CHARACTER SET ascii NOT NULL DEFAULT '#ffffff',
+        ADD COLUMN IF NOT EXISTS process VARCHAR(40) NULL,
+        ADD COLUMN IF NOT EXISTS seen_key CHAR(16) CHARACTER SET ascii NOT NULL DEFAULT '',
+        ADD COLUMN IF NOT EXISTS made_version INT UNSIGNED NULL,
+        ADD COLUMN IF NOT EXISTS proof_state VARCHAR(12) CHARACTER SET ascii NOT NULL DEFAULT 'none',
+        ADD COLUMN IF NOT EXISTS proof_ends_at DATETIME(3) NULL,
+        ADD COLUMN IF NOT EXISTS yes_day DATE NULL,
+        ADD COLUMN IF NOT EXISTS yes_key CHAR(16) CHARACTER SET ascii NOT NULL DEFAULT ''`,
     );
     await runner.query(
       `UPDATE jobs job JOIN recipes recipe ON recipe.job_id = job.id AND recipe.version = job.head
@@ -25,7 +25,7 @@ export class ClientsYes1795834800000 implements MigrationInterface {
            job.made_version = (SELECT MAX(run.recipe_version) FROM runs run WHERE run.job_id = job.id AND run.state = 'done')`,
     );
     await runner.query(
-      `CREATE TABLE proofs (
+      `CREATE TABLE IF NOT EXISTS proofs (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         job_id CHAR(36) CHARACTER SET ascii NOT NULL,
         number INT UNSIGNED NOT NULL,
@@ -47,7 +47,7 @@ export class ClientsYes1795834800000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      `CREATE TABLE proof_notes (
+      `CREATE TABLE IF NOT EXISTS proof_notes (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         sequence INT UNSIGNED NOT NULL AUTO_INCREMENT UNIQUE,
         proof_id CHAR(36) CHARACTER SET ascii NOT NULL,
@@ -64,7 +64,7 @@ export class ClientsYes1795834800000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      `CREATE TABLE mails (
+      `CREATE TABLE IF NOT EXISTS mails (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         sequence INT UNSIGNED NOT NULL AUTO_INCREMENT UNIQUE,
         job_id CHAR(36) CHARACTER SET ascii NOT NULL,
@@ -81,9 +81,9 @@ export class ClientsYes1795834800000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["mails", "proof_notes", "proofs"]) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ["mails", "proof_notes", "proofs"]) await runner.query(`DROP TABLE IF EXISTS ${table}`);
     const columns = ["due_day", "client_mail", "garment", "process", "seen_key", "made_version", "proof_state"];
     for (const column of [...columns, "proof_ends_at", "yes_day", "yes_key"])
-      await runner.query(`ALTER TABLE jobs DROP COLUMN ${column}`);
+      await runner.query(`ALTER TABLE jobs DROP COLUMN IF EXISTS ${column}`);
   }
 }

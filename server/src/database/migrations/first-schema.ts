@@ -2,7 +2,7 @@
 import type { MigrationInterface, QueryRunner } from "typeorm";
 
 const TABLES = [
-  `CREATE TABLE artworks (
+  `CREATE TABLE IF NOT EXISTS artworks (
     hash CHAR(64) CHARACTER SET ascii NOT NULL PRIMARY KEY,
     kind VARCHAR(8) NOT NULL,
     size INT UNSIGNED NOT NULL,
@@ -13,7 +13,7 @@ const TABLES = [
     bytes LONGBLOB NOT NULL,
     thumbnail MEDIUMBLOB NOT NULL
   )`,
-  `CREATE TABLE jobs (
+  `CREATE TABLE IF NOT EXISTS jobs (
     id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
     number INT UNSIGNED NOT NULL AUTO_INCREMENT UNIQUE,
     title VARCHAR(120) NOT NULL,
@@ -25,7 +25,7 @@ const TABLES = [
     updated_at DATETIME(3) NOT NULL,
     FOREIGN KEY (artwork_hash) REFERENCES artworks (hash)
   )`,
-  `CREATE TABLE recipes (
+  `CREATE TABLE IF NOT EXISTS recipes (
     job_id CHAR(36) CHARACTER SET ascii NOT NULL,
     version INT UNSIGNED NOT NULL,
     parent INT UNSIGNED NULL,
@@ -35,7 +35,7 @@ const TABLES = [
     KEY by_parent (job_id, parent),
     FOREIGN KEY (job_id) REFERENCES jobs (id)
   )`,
-  `CREATE TABLE runs (
+  `CREATE TABLE IF NOT EXISTS runs (
     id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
     job_id CHAR(36) CHARACTER SET ascii NOT NULL,
     recipe_version INT UNSIGNED NOT NULL,
@@ -50,7 +50,7 @@ const TABLES = [
     KEY by_state (state, created_at),
     FOREIGN KEY (job_id, recipe_version) REFERENCES recipes (job_id, version)
   )`,
-  `CREATE TABLE run_files (
+  `CREATE TABLE IF NOT EXISTS run_files (
     run_id CHAR(36) CHARACTER SET ascii NOT NULL,
     name VARCHAR(80) NOT NULL,
     media_type VARCHAR(80) NOT NULL,
@@ -68,6 +68,7 @@ export class FirstSchema1764028800000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["run_files", "runs", "recipes", "jobs", "artworks"]) await runner.query(`DROP TABLE ${table}`);
+    for (const table of ["run_files", "runs", "recipes", "jobs", "artworks"])
+      await runner.query(`DROP TABLE IF EXISTS ${table}`);
   }
 }

@@ -5,10 +5,10 @@ export class KeptStones1795804000000 implements MigrationInterface {
   readonly name = "KeptStones1795804000000";
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query("ALTER TABLE stock ADD stones JSON NULL AFTER film");
+    await runner.query("ALTER TABLE stock ADD COLUMN IF NOT EXISTS stones JSON NULL AFTER film");
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query("ALTER TABLE stock DROP COLUMN stones");
+    await runner.query("ALTER TABLE stock DROP COLUMN IF EXISTS stones");
   }
 }

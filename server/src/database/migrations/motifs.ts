@@ -6,7 +6,7 @@ export class Motifs1795831200000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      `CREATE TABLE motif_contents (
+      `CREATE TABLE IF NOT EXISTS motif_contents (
         hash CHAR(64) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         width_mm DOUBLE NOT NULL,
         height_mm DOUBLE NOT NULL,
@@ -19,7 +19,7 @@ export class Motifs1795831200000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      `CREATE TABLE motifs (
+      `CREATE TABLE IF NOT EXISTS motifs (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         name VARCHAR(120) NOT NULL,
         folder VARCHAR(120) NOT NULL,
@@ -35,7 +35,7 @@ export class Motifs1795831200000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      `CREATE TABLE motif_editions (
+      `CREATE TABLE IF NOT EXISTS motif_editions (
         motif_id CHAR(36) CHARACTER SET ascii NOT NULL,
         edition INT UNSIGNED NOT NULL,
         hash CHAR(64) CHARACTER SET ascii NOT NULL,
@@ -47,7 +47,7 @@ export class Motifs1795831200000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      `CREATE TABLE job_motifs (
+      `CREATE TABLE IF NOT EXISTS job_motifs (
         job_id CHAR(36) CHARACTER SET ascii NOT NULL,
         hash CHAR(64) CHARACTER SET ascii NOT NULL,
         PRIMARY KEY (job_id, hash),
@@ -58,6 +58,6 @@ export class Motifs1795831200000 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     for (const table of ["job_motifs", "motif_editions", "motifs", "motif_contents"])
-      await runner.query(`DROP TABLE ${table}`);
+      await runner.query(`DROP TABLE IF EXISTS ${table}`);
   }
 }

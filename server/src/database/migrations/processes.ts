@@ -8,7 +8,7 @@ export class Processes1764237600000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     // Until here, every run was one of screens.
     await runner.query(
-      "ALTER TABLE runs ADD process VARCHAR(40) CHARACTER SET ascii NOT NULL DEFAULT 'screens' AFTER recipe_version",
+      "ALTER TABLE runs ADD COLUMN IF NOT EXISTS process VARCHAR(40) CHARACTER SET ascii NOT NULL DEFAULT 'screens' AFTER recipe_version",
     );
     await runner.query("ALTER TABLE runs ALTER process DROP DEFAULT");
     await runner.query("UPDATE jobs SET step = 'make' WHERE step = 'separations'");
@@ -20,6 +20,6 @@ export class Processes1764237600000 implements MigrationInterface {
     await runner.query("UPDATE stock SET kind = 'film' WHERE kind = 'transfer-film'");
     await runner.query("ALTER TABLE stock MODIFY kind VARCHAR(8) CHARACTER SET ascii NOT NULL");
     await runner.query("UPDATE jobs SET step = 'separations' WHERE step = 'make'");
-    await runner.query("ALTER TABLE runs DROP COLUMN process");
+    await runner.query("ALTER TABLE runs DROP COLUMN IF EXISTS process");
   }
 }

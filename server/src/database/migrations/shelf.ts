@@ -6,7 +6,7 @@ export class Shelf1764064800000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      `CREATE TABLE stock (
+      `CREATE TABLE IF NOT EXISTS stock (
         id CHAR(36) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         kind VARCHAR(8) CHARACTER SET ascii NOT NULL,
         code VARCHAR(40) COLLATE utf8mb4_bin NOT NULL,
@@ -18,13 +18,13 @@ export class Shelf1764064800000 implements MigrationInterface {
       )`,
     );
     await runner.query(
-      "CREATE TABLE settings (id TINYINT UNSIGNED NOT NULL PRIMARY KEY, body JSON NOT NULL, version INT UNSIGNED NOT NULL)",
+      "CREATE TABLE IF NOT EXISTS settings (id TINYINT UNSIGNED NOT NULL PRIMARY KEY, body JSON NOT NULL, version INT UNSIGNED NOT NULL)",
     );
-    await runner.query("INSERT INTO settings (id, body, version) VALUES (1, '{}', 1)");
+    await runner.query("INSERT IGNORE INTO settings (id, body, version) VALUES (1, '{}', 1)");
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query("DROP TABLE settings");
-    await runner.query("DROP TABLE stock");
+    await runner.query("DROP TABLE IF EXISTS settings");
+    await runner.query("DROP TABLE IF EXISTS stock");
   }
 }

@@ -6,7 +6,7 @@ export class Typefaces1795820400000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      `CREATE TABLE typefaces (
+      `CREATE TABLE IF NOT EXISTS typefaces (
         id CHAR(64) CHARACTER SET ascii NOT NULL PRIMARY KEY,
         family VARCHAR(120) NOT NULL,
         style VARCHAR(60) NOT NULL,
@@ -21,6 +21,6 @@ export class Typefaces1795820400000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query("DROP TABLE typefaces");
+    await runner.query("DROP TABLE IF EXISTS typefaces");
   }
 }

@@ -3,6 +3,7 @@
 import type { Problem } from "@plain-palette/contract";
 import { useRef, useState } from "react";
 import { artworkFileUrl, replaceArtwork } from "../../api/client.ts";
+import type { Sending } from "../../api/requests.ts";
 import type { Computed } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
@@ -75,7 +76,7 @@ function ReplaceFile() {
   const adopt = useJob((state) => state.adopt);
   const input = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [progress, setProgress] = useState<number | null>(null);
+  const [progress, setProgress] = useState<Sending | null>(null);
   const [replaced, setReplaced] = useState<Replaced | null>(null);
   const abort = useRef<AbortController | null>(null);
   const take = async (file: File) => {
@@ -112,7 +113,8 @@ function ReplaceFile() {
         <Button onClick={() => input.current?.click()}>Replace by a better version</Button>
       ) : (
         <p role="status" className="flex items-center gap-2">
-          Sending, {Math.round(progress * 100)} %<Button onClick={() => abort.current?.abort()}>Cancel</Button>
+          {progress === "waits" ? "Waits until there is room" : `Sending, ${Math.round(progress * 100)} %`}
+          <Button onClick={() => abort.current?.abort()}>Cancel</Button>
         </p>
       )}
       {problem && <ProblemNote problem={problem} />}

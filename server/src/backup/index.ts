@@ -1,0 +1,1 @@
+export { checkDump, DumpError, restoreDump, writeDump } from "./dump.ts";

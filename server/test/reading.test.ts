@@ -1,0 +1,204 @@
+// Files are read by processes that can be killed: whatever is in a file, the server answers, and leaves nothing behind.
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readdirSync, rmSync, statSync } from "node:fs";
+import { connect } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { OWN_HEADER, problemSchema } from "@plain-palette/contract";
+import sharp from "sharp";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { ATTACKS, nestedXml } from "./attack.test.support.ts";
+import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+
+/** Longest that reading may take here, s. */
+const READING_S = 4;
+const cache = mkdtempSync(join(tmpdir(), "plain-palette-cache-"));
+let bench: Bench;
+beforeAll(async () => {
+  const limits = { READING_S: `${READING_S}`, PROCESSES: "2", CACHE_FOLDER: cache, CACHE_MB: "1" };
+  bench = await startBench(limits);
+});
+afterAll(async () => {
+  await bench.stop();
+  rmSync(cache, { recursive: true });
+});
+
+/** Processes that the server has started, and what they have started: pid, user and command. */
+function underServer(): { pid: number; user: string; args: string }[] {
+  const lines = execFileSync("ps", ["-eo", "pid,ppid,user,args"], { encoding: "utf8" }).split("\n").slice(1);
+  const all = lines.map((line) => /^\s*(\d+)\s+(\d+)\s+(\S+)\s+(.*)$/.exec(line)).filter((match) => match !== null);
+  const below = (pid: number): { pid: number; user: string; args: string }[] =>
+    all
+      .filter(([, , parent]) => Number(parent) === pid)
+      .flatMap(([, child = "", , user = "", args = ""]) => [
+        { pid: Number(child), user, args },
+        ...below(Number(child)),
+      ]);
+  return below(bench.server().child.pid ?? 0);
+}
+const readers = () => underServer().filter(({ args }) => args.includes("child.ts reading"));
+
+async function post(bytes: Buffer, client = "test", path = "/jobs?name=x", signal?: AbortSignal) {
+  const started = performance.now();
+  const response = await fetch(`${bench.url()}/api${path}`, {
+    method: "POST",
+    body: new Uint8Array(bytes),
+    headers: { "Content-Type": "application/octet-stream", [OWN_HEADER]: client },
+    ...(signal ? { signal } : {}),
+  });
+  return { status: response.status, body: await response.json(), tookS: (performance.now() - started) / 1000 };
+}
+const attack = (name: string) => ATTACKS.find((one) => one.name.startsWith(name))?.bytes() ?? Buffer.alloc(0);
+/** Takes a renderer some minutes. */
+const SLOW = "turbulence of many octaves";
+
+async function until(isSo: () => boolean, patienceMs = 10_000): Promise<void> {
+  for (const end = Date.now() + patienceMs; !isSo(); ) {
+    if (Date.now() > end) throw new Error("it did not come to that");
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
+describe("a file that takes whoever opens it for good", () => {
+  it.each(ATTACKS.map((one) => one.name))("%s: an answer in time, and the next file is taken", async (name) => {
+    const answer = await post(attack(name));
+    expect([201, 413, 422]).toContain(answer.status);
+    expect(answer.tookS).toBeLessThan(READING_S + 6);
+    if (answer.status !== 201) expect(problemSchema.parse(answer.body).detail).toBeTruthy();
+    expect((await createJob(bench.url(), await drawPicture(1))).artwork.width).toBe(120);
+  });
+
+  it("leaves no process, and none of what poppler started", async () => {
+    await post(attack("a PDF page of a million strokes"));
+    await until(() => !underServer().some(({ args }) => args.includes("pdf")));
+    expect(readers().length).toBeGreaterThan(0);
+    expect(readers().length).toBeLessThanOrEqual(2);
+  });
+
+  it("as a file of stock: refused by its depth, in no time, and the server answers meanwhile", async () => {
+    const reading = post(nestedXml(500_000), "test", "/shelf/file?kind=ink");
+    const asked = performance.now();
+    await send(bench.url(), "GET", "/health");
+    expect(performance.now() - asked).toBeLessThan(1500);
+    const { status, body } = await reading;
+    expect(status).toBe(422);
+    expect(JSON.stringify(body)).toContain("nested more than");
+  });
+});
+
+describe("the processes", () => {
+  it("have nobody's rights, and see no network", async () => {
+    await post(await drawPicture(2));
+    const [reader] = readers();
+    expect(reader).toBeDefined();
+    // As anybody but root the server has no rights to give up.
+    if (process.getuid?.() === 0) expect(reader?.user).toBe("nobody");
+    const devices = execFileSync("cat", [`/proc/${reader?.pid}/net/dev`], { encoding: "utf8" });
+    expect(
+      devices
+        .split("\n")
+        .filter((line) => /^\s*\w+:/.test(line))
+        .map((line) => line.trim().split(":")[0]),
+    ).toEqual(["lo"]);
+    const environment = execFileSync("cat", [`/proc/${reader?.pid}/environ`], { encoding: "latin1" });
+    expect(environment).not.toContain("DATABASE_URL");
+  });
+
+  it("killed at their work are replaced, and the file is read all the same", async () => {
+    const reading = post(await drawPicture(3, 3500));
+    await new Promise((resolve) => setTimeout(resolve, 120));
+    for (const { pid } of readers()) process.kill(pid, "SIGKILL");
+    expect((await reading).status).toBe(201);
+  });
+
+  it("end when the server is killed", async () => {
+    const abandoned = post(attack(SLOW)).catch(() => null);
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const before = readers().map(({ pid }) => pid);
+    expect(before.length).toBeGreaterThan(0);
+    await bench.killServer();
+    await abandoned;
+    const alive = (pid: number) => {
+      try {
+        return /^State:\s+[^Z]/m.test(
+          execFileSync("cat", [`/proc/${pid}/status`], { encoding: "utf8", stdio: "pipe" }),
+        );
+      } catch {
+        return false;
+      }
+    };
+    await until(() => !before.some(alive));
+  });
+});
+
+describe("fair admission", () => {
+  it("slow files of one do not make another's fail, whose time begins when its work does", async () => {
+    const slow = Array.from({ length: 5 }, () => post(attack(SLOW), "one"));
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const other = await post(await drawPicture(4), "other");
+    expect(other.status).toBe(201);
+    // Two at a time take the first four; the fifth comes after the other's.
+    expect(other.tookS).toBeLessThan(READING_S + 4);
+    for (const one of await Promise.all(slow)) expect(one.status).toBe(422);
+  });
+
+  it("what nobody waits for any more is given up at once", async () => {
+    const abort = new AbortController();
+    const abandoned = [1, 2].map(() => post(attack(SLOW), "one", undefined, abort.signal).catch(() => null));
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    abort.abort();
+    await Promise.all(abandoned);
+    expect((await post(await drawPicture(5), "one")).tookS).toBeLessThan(READING_S - 0.5);
+  });
+
+  it("a full house says 503 and when to come again, and lets in again what there is room for", async () => {
+    const { hostname, port } = new URL(bench.url());
+    const held = await Promise.all(
+      Array.from({ length: 16 }, (_, i) => {
+        const socket = connect(Number(port), hostname);
+        socket.on("error", () => {});
+        socket.write(
+          `POST /api/jobs?name=x HTTP/1.1\r\nHost: ${hostname}:${port}\r\n${OWN_HEADER}: window${i}\r\nContent-Type: application/octet-stream\r\nContent-Length: ${64 * 2 ** 20}\r\n\r\nx`,
+        );
+        return new Promise<typeof socket>((resolve) => socket.once("connect", () => resolve(socket)));
+      }),
+    );
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const { status, body, headers } = await send(bench.url(), "POST", "/jobs?name=x", await drawPicture(6));
+    expect(status).toBe(503);
+    expect(Number(headers.get("retry-after"))).toBeGreaterThan(0);
+    expect(problemSchema.parse(body).kept).toBeTruthy();
+    for (const socket of held) socket.destroy();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect((await createJob(bench.url(), await drawPicture(6))).head).toBe(1);
+  });
+});
+
+describe("decoded pixels", () => {
+  it("are kept for the next time, bounded in size, and are the same", async () => {
+    const { artwork } = await createJob(bench.url(), await drawPicture(7, 300));
+    const pixels = async (query: string) =>
+      Buffer.from(await (await fetch(`${bench.url()}/api/artworks/${artwork.hash}/pixels${query}`)).arrayBuffer());
+    const kept = () => readdirSync(cache).filter((name) => name.startsWith(artwork.hash));
+    expect(kept().length).toBe(1);
+    const first = await pixels("");
+    rmSync(join(cache, kept()[0] ?? ""));
+    expect((await pixels("?page=1")).equals(first)).toBe(true);
+    expect(kept().length).toBe(1);
+    // Noise hardly packs: eight of these do not fit into a megabyte.
+    for (let seed = 0; seed < 8; seed++) {
+      const noise = Buffer.from(
+        Array.from({ length: 300 * 300 * 3 }, (_, i) => Math.imul(i + seed, 2654435761) >>> 24),
+      );
+      await createJob(
+        bench.url(),
+        await sharp(noise, { raw: { width: 300, height: 300, channels: 3 } })
+          .png()
+          .toBuffer(),
+      );
+    }
+    const bytes = readdirSync(cache).reduce((sum, name) => sum + statSync(join(cache, name)).size, 0);
+    expect(bytes).toBeLessThanOrEqual(2 ** 20);
+    expect(bytes).toBeGreaterThan(2 ** 19);
+  });
+});
