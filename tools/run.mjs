@@ -70,10 +70,9 @@ function ensureModules() {
 const way = process.argv[2] === "test" ? "test" : "start";
 ensurePrograms(PROGRAMS[way]);
 ensureModules();
-const child = spawn(process.execPath, ["--import", "tsx", join("tools", `${way}.ts`), ...process.argv.slice(3)], {
-  cwd: root,
-  stdio: "inherit",
-});
+// It ends when this process does, however that is.
+const program = [process.execPath, "--import", "tsx", join("tools", `${way}.ts`), ...process.argv.slice(3)];
+const child = spawn("setpriv", ["--pdeathsig=TERM", ...program], { cwd: root, stdio: "inherit" });
 // Ctrl+C reaches the child by itself (same terminal); a plain kill is passed on.
 process.on("SIGINT", () => {});
 process.on("SIGTERM", () => child.kill("SIGTERM"));

@@ -12,14 +12,27 @@ export interface ServerProcess {
   readonly child: ChildProcess;
   /** What it wrote so far. */
   output(): string;
+  /** Resolves when it ends, whatever ends it. */
+  readonly ended: Promise<void>;
+  /** Asks it to end, and does not ask for ever. */
   stop(): Promise<void>;
   /** SIGKILL: nothing is tidied up. */
   kill(): Promise<void>;
 }
 
-/** Starts the server and waits until it listens. */
-export function startServer(environment: Record<string, string>): Promise<ServerProcess> {
-  const child = spawn(process.execPath, ["--import", "tsx", join("server", "src", "main.ts")], {
+/** How long it may take to let go of what it has in hand, ms. */
+const PATIENCE_MS = 6000;
+
+/**
+ * Starts the server and waits until it listens; `isHeard`: what it writes is written here, too. It ends when the process
+ * that started it does.
+ */
+export function startServer(
+  environment: Record<string, string>,
+  { isHeard = false }: { isHeard?: boolean } = {},
+): Promise<ServerProcess> {
+  const server = [process.execPath, "--import", "tsx", join("server", "src", "main.ts")];
+  const child = spawn("setpriv", ["--pdeathsig=TERM", ...server], {
     cwd: ROOT,
     env: { ...process.env, ...environment },
     stdio: ["ignore", "pipe", "pipe"],
@@ -32,6 +45,15 @@ export function startServer(environment: Record<string, string>): Promise<Server
     if (child.exitCode === null && child.signalCode === null) child.kill(signal);
     return ended;
   };
+  const stop = async () => {
+    const timer = setTimeout(() => end("SIGKILL"), PATIENCE_MS);
+    await end("SIGTERM");
+    clearTimeout(timer);
+  };
+  if (isHeard) {
+    child.stdout.pipe(process.stdout);
+    child.stderr.pipe(process.stderr);
+  }
   return new Promise((resolve, reject) => {
     const take = (chunk: Buffer) => {
       written += chunk;
@@ -43,7 +65,8 @@ export function startServer(environment: Record<string, string>): Promise<Server
           clientUrl,
           child,
           output: () => written,
-          stop: () => end("SIGTERM"),
+          ended,
+          stop,
           kill: () => end("SIGKILL"),
         });
     };

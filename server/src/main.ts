@@ -4,6 +4,7 @@ import type { AddressInfo } from "node:net";
 import { openPixelCache, startCompute } from "./compute/index.ts";
 import { readConfig } from "./config.ts";
 import { connectDatabase } from "./database/index.ts";
+import { watchDisk } from "./doors/index.ts";
 import { makeApp } from "./http/index.ts";
 import { makeJobStore } from "./jobs/index.ts";
 import { makeMotifStore } from "./motifs/index.ts";
@@ -31,7 +32,8 @@ const proofs = makeProofStore(database, (token) => `${clientUrl}/proof/${token}`
 const { SMTP_URL: url, SMTP_FROM: from = "proofs@localhost" } = config;
 const mails = makeMailStore(database, url ? { url, from } : null);
 const webRoot = config.WEB_ROOT;
-const clientDoor = makeClientApp(proofs, config.CLIENT_URL ? [config.CLIENT_URL] : [], webRoot).listen(
+const disk = watchDisk(config.DISK_FOLDER, config.LEAST_FREE_MB);
+const clientDoor = makeClientApp(proofs, disk, config.CLIENT_URL ? [config.CLIENT_URL] : [], webRoot).listen(
   clientPort,
   clientHost,
   (error) => {
@@ -45,7 +47,7 @@ const clientDoor = makeClientApp(proofs, config.CLIENT_URL ? [config.CLIENT_URL]
 
 const addresses = config.SHOP_URL ? [config.SHOP_URL] : [];
 const stores = { jobs, runs, placements, shelf, typefaces, motifs, proofs, mails };
-const app = makeApp({ ...stores, compute, addresses, webRoot });
+const app = makeApp({ ...stores, compute, database, disk, addresses, webRoot });
 let server: Server | undefined;
 /** Once links can be written. */
 function open(): void {

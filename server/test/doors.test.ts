@@ -1,8 +1,10 @@
 // Who is answered at all, and what is answered to what makes no sense: every refusal is a 4xx with its reason.
 import { request } from "node:http";
+import { tmpdir } from "node:os";
 import { gzipSync } from "node:zlib";
 import { OWN_HEADER, problemSchema } from "@plain-palette/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { startServer } from "../../tools/server-process.ts";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
@@ -163,4 +165,47 @@ describe("what makes no sense gets a 4xx and its reason", () => {
     expect((await createJob(bench.url(), await drawPicture())).head).toBe(1);
     expect(bench.server().child.exitCode).toBeNull();
   });
+});
+
+describe("a disk that is nearly full", () => {
+  it("is said in words, refuses what is new, shows what there is, and takes again when there is room", async () => {
+    const job = await createJob(bench.url(), await drawPicture(9));
+    const environment = { DATABASE_URL: bench.databaseUrl(), PORT: "0", DISK_FOLDER: tmpdir() };
+    const full = await startServer({ ...environment, LEAST_FREE_MB: "1000000000" });
+    try {
+      const { status, body } = await send(full.url, "PATCH", `/jobs/${job.id}`, { title: "Renamed" });
+      expect(status).toBe(507);
+      expect(problemSchema.parse(body)).toMatchObject({
+        title: "The shop's disk is full",
+        detail: expect.stringMatching(/^\d+ MB are left/),
+        kept: expect.any(String),
+        cure: expect.stringContaining("Make room"),
+      });
+      expect((await send(full.url, "POST", "/jobs?name=x", await drawPicture(10))).status).toBe(507);
+      expect((await send(full.url, "GET", `/jobs/${job.id}`)).body).toMatchObject({ title: job.title });
+      expect((await send(full.clientUrl, "POST", "/proof/x/notes", {})).status).toBe(507);
+    } finally {
+      await full.stop();
+    }
+    const roomy = await startServer(environment);
+    expect((await send(roomy.url, "PATCH", `/jobs/${job.id}`, { title: "Renamed" })).status).toBe(200);
+    await roomy.stop();
+  });
+});
+
+it("health tells of the database, the readers and the disk, and says no when the database is away", async () => {
+  const well = await send(bench.url(), "GET", "/health");
+  expect([well.status, well.body]).toEqual([
+    200,
+    expect.objectContaining({
+      ok: true,
+      database: true,
+      reading: expect.objectContaining({ processes: expect.any(Number) }),
+    }),
+  ]);
+  await bench.stopDatabase();
+  const ill = await send(bench.url(), "GET", "/health");
+  expect([ill.status, ill.body]).toEqual([503, expect.objectContaining({ ok: false, database: false })]);
+  await bench.startDatabase();
+  expect((await send(bench.url(), "GET", "/health")).status).toBe(200);
 });

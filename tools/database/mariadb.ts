@@ -1,8 +1,8 @@
 // A MariaDB of the project's own: its own data folder, its own system user where it may choose one, loopback only, a free
 // port, and one way in: a generated password.
 import { type ChildProcess, execFileSync, spawn, spawnSync } from "node:child_process";
-import { randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { createHash, randomBytes } from "node:crypto";
+import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { dirname, join, resolve } from "node:path";
 import { createConnection } from "mysql2/promise";
@@ -97,8 +97,16 @@ export async function startMariaDb(folder: string, port = 0): Promise<MariaDb> {
  * root's home, say), in the place that Debian has for what services keep. What is in `folder` already moves there.
  */
 export function reachableFolder(folder: string): string {
-  if (asOwnUser().length === 0 || canReach(dirname(resolve(folder)))) return folder;
-  const elsewhere = join("/var/lib/plain-palette", Buffer.from(resolve(folder)).toString("base64url"));
+  if (asOwnUser().length === 0) return folder;
+  const around = dirname(resolve(folder));
+  // Its own folder is closed to all others; the one around it is ours, and may be passed through.
+  mkdirSync(around, { recursive: true });
+  chmodSync(around, statSync(around).mode | 0o111);
+  if (canReach(around)) return folder;
+  const elsewhere = join(
+    "/var/lib/plain-palette",
+    createHash("sha256").update(resolve(folder)).digest("hex").slice(0, 16),
+  );
   if (existsSync(folder) && !existsSync(elsewhere)) {
     mkdirSync(dirname(elsewhere), { recursive: true, mode: 0o755 });
     execFileSync("mv", [folder, elsewhere]);
@@ -107,7 +115,6 @@ export function reachableFolder(folder: string): string {
 }
 
 function canReach(folder: string): boolean {
-  mkdirSync(folder, { recursive: true });
   return spawnSync("setpriv", [...asOwnUser(), "test", "-x", folder]).status === 0;
 }
 

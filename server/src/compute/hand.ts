@@ -59,9 +59,9 @@ const LOADER = import.meta.resolve("tsx");
 
 /** Of the server's environment a working process sees this much: no password is in it. */
 function environment(): NodeJS.ProcessEnv {
-  const { PATH, TMPDIR, LANG } = process.env;
+  const { PATH, TMPDIR, LANG, NODE_OPTIONS, NODE_ENV } = process.env;
   // Few heaps of the C library: each holds on to what it once had.
-  return { PATH, TMPDIR, LANG, HOME: "/nonexistent", MALLOC_ARENA_MAX: "2", NODE_ENV: process.env.NODE_ENV };
+  return { PATH, TMPDIR, LANG, NODE_OPTIONS, NODE_ENV, HOME: "/nonexistent", MALLOC_ARENA_MAX: "2" };
 }
 
 export function startHand({ tasks, limits, niceness }: HandKind): Hand {

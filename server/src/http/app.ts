@@ -1,8 +1,9 @@
 // The Express application: security headers, API, built web.
 import { join } from "node:path";
 import express, { type Express } from "express";
+import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
-import { ownPagesOnly, securityHeaders } from "../doors/index.ts";
+import { type Disk, ownPagesOnly, securityHeaders } from "../doors/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { artworkRoutes, jobRoutes } from "../jobs/index.ts";
 import type { MotifStore } from "../motifs/index.ts";
@@ -18,6 +19,7 @@ import type { ShelfStore } from "../shelf/index.ts";
 import { shelfRoutes } from "../shelf/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import { typefaceRoutes } from "../typefaces/index.ts";
+import { healthRoute } from "./health.ts";
 
 export interface Services {
   readonly jobs: JobStore;
@@ -29,6 +31,8 @@ export interface Services {
   readonly proofs: ProofStore;
   readonly mails: MailStore;
   readonly compute: Compute;
+  readonly database: DataSource;
+  readonly disk: Disk;
   /** How the shop is reached besides its own address and loopback. */
   readonly addresses: readonly string[];
   /** Folder of the built web application, if it is served. */
@@ -36,14 +40,13 @@ export interface Services {
 }
 
 export function makeApp(services: Services): Express {
-  const { jobs, runs, placements, shelf, typefaces, motifs, compute, addresses, webRoot } = services;
+  const { jobs, runs, placements, shelf, typefaces, motifs, compute, database, disk, addresses, webRoot } = services;
   const app = express();
   app.disable("x-powered-by");
   app.use(securityHeaders("no-referrer"));
   app.use(ownPagesOnly(addresses));
-  app.get("/api/health", (_request, response) => {
-    response.json({ ok: true });
-  });
+  app.get("/api/health", healthRoute(database, compute, disk));
+  app.use(disk.refuseWhenFull);
   app.use(
     "/api",
     jobRoutes(jobs, compute),

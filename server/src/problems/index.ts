@@ -1,1 +1,1 @@
-export { answerErrors, answerUnknownRoute, busy, notFound, ProblemError } from "./problems.ts";
+export { answerErrors, answerUnknownRoute, busy, diskFull, notFound, ProblemError } from "./problems.ts";

@@ -20,6 +20,17 @@ export class ProblemError extends Error {
 /** How long whoever finds no room may wait before trying again, s. */
 const RETRY_AFTER_S = 2;
 
+/** The refusal for anything new while the disk is full. */
+export function diskFull(detail: string): ProblemError {
+  return new ProblemError({
+    title: "The shop's disk is full",
+    status: 507,
+    detail,
+    kept: "Everything saved so far is kept, and can be read.",
+    cure: "Make room on the disk of the shop's data; then it goes on by itself.",
+  });
+}
+
 /** The refusal for what there is no room for just now. */
 export function busy(title: string): ProblemError {
   return new ProblemError(
@@ -75,14 +86,7 @@ function toProblem(error: unknown): Problem {
       kept: "The artwork and every saved recipe are kept.",
       cure: "Make the job simpler or smaller, or its files one process after the other.",
     };
-  if (isDatabaseFull(error))
-    return {
-      type,
-      title: "The disk is full",
-      status: 507,
-      kept: "Everything saved so far is kept, and can be read.",
-      cure: "Make room on the disk of the shop's data; then it goes on by itself.",
-    };
+  if (isDatabaseFull(error)) return { type, ...diskFull("The database has no room left.").problem };
   if (isDatabaseAway(error))
     return {
       type,

@@ -3,7 +3,7 @@
 import { join } from "node:path";
 import { clientNoteSchema, clientYesSchema } from "@plain-palette/contract";
 import express, { type Express, type Response } from "express";
-import { ownPagesOnly, securityHeaders } from "../doors/index.ts";
+import { type Disk, ownPagesOnly, securityHeaders } from "../doors/index.ts";
 import { answerErrors, ProblemError } from "../problems/index.ts";
 import type { ProofStore } from "./proof-store.ts";
 
@@ -21,11 +21,17 @@ function nothingThere(): ProblemError {
 const LONGEST = 200;
 
 /** `addresses`: how clients reach it besides its own address and loopback. */
-export function makeClientApp(proofs: ProofStore, addresses: readonly string[], webRoot: string | undefined): Express {
+export function makeClientApp(
+  proofs: ProofStore,
+  disk: Disk,
+  addresses: readonly string[],
+  webRoot: string | undefined,
+): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(securityHeaders("no-referrer"));
   app.use(ownPagesOnly(addresses));
+  app.use(disk.refuseWhenFull);
   const json = express.json({ limit: "16kb" });
   const orNothing = <T>(found: T | null): T => {
     if (found === null) throw nothingThere();

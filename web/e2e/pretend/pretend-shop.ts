@@ -34,6 +34,7 @@ export interface PretendShop {
 
 export async function openPretendShop(): Promise<PretendShop> {
   const folder = mkdtempSync(join(tmpdir(), "plain-palette-pretend-"));
+  const databaseFolder = mkdtempSync(join(tmpdir(), "plain-palette-pretend-db-"));
   const webRoot = join(folder, "web");
   await build({
     root: join(ROOT, "web"),
@@ -42,14 +43,14 @@ export async function openPretendShop(): Promise<PretendShop> {
     worker: { format: "es", plugins: () => [loadFirst()] },
     build: { outDir: webRoot, emptyOutDir: true },
   });
-  const database = await startMariaDb(join(folder, "database"));
+  const database = await startMariaDb(databaseFolder);
   const server = await startServer({ ...WITH_PRETEND, DATABASE_URL: database.url, WEB_ROOT: webRoot, PORT: "0" });
   return {
     url: server.url,
     async close() {
       await server.stop();
       await database.stop();
-      rmSync(folder, { recursive: true });
+      for (const one of [folder, databaseFolder]) rmSync(one, { recursive: true });
     },
   };
 }
