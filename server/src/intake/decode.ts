@@ -179,16 +179,16 @@ async function sizeSvg(
 }
 
 function checkPixels(width: number, height: number): void {
+  if (width * height > MAX_PIXELS)
+    throw new IntakeError(
+      `The picture is ${width} x ${height} pixels (${Math.round((width * height) / 1e6)} million); at most 60 million are taken in. Scale it down.`,
+      413,
+    );
   if (Math.max(width, height) > MAX_SIDE)
     throw new IntakeError(
       `The picture is ${width} x ${height} pixels; at most ${MAX_SIDE} along a side are taken in. Cut it up, or scale it down.`,
       413,
     );
-  if (width * height <= MAX_PIXELS) return;
-  throw new IntakeError(
-    `The picture is ${width} x ${height} pixels (${Math.round((width * height) / 1e6)} million); at most 60 million are taken in. Scale it down.`,
-    413,
-  );
 }
 
 async function readMetadata(image: Sharp, kind: ArtworkKind): Promise<Metadata> {
