@@ -10,7 +10,7 @@ import { makeJobStore } from "./jobs/index.ts";
 import { makeMotifStore } from "./motifs/index.ts";
 import { makePlacementStore } from "./placements/index.ts";
 import { makeClientApp, makeMailStore, makeProofStore } from "./proofs/index.ts";
-import { makeRunStore, startRunner } from "./runs/index.ts";
+import { makeRunQueue, makeRunStore, startRunner } from "./runs/index.ts";
 import { makeShelfStore } from "./shelf/index.ts";
 import { makeTypefaceStore } from "./typefaces/index.ts";
 
@@ -24,7 +24,11 @@ const shelf = makeShelfStore(database);
 const typefaces = makeTypefaceStore(database);
 const motifs = makeMotifStore(database);
 const runs = makeRunStore(database);
-const runner = startRunner(database, { jobs, runs, typefaces, motifs }, compute);
+const runner = startRunner(
+  database,
+  { jobs, queue: makeRunQueue(database), typefaces, motifs },
+  { compute, most: config.PROCESSES },
+);
 const clientHost = config.CLIENT_HOST ?? config.HOST;
 const clientPort = config.CLIENT_PORT ?? (config.PORT === 0 ? 0 : config.PORT + 1);
 let clientUrl = config.CLIENT_URL ?? "";

@@ -1,5 +1,6 @@
-import { type Run, runSchema } from "@plain-palette/contract";
+import { OWN_HEADER, type Run, runSchema } from "@plain-palette/contract";
 import { unzipSync } from "fflate";
+import { createConnection } from "mysql2/promise";
 import { PDFDocument } from "pdf-lib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, readReport, send, startBench, untilRun } from "./bench.test.support.ts";
@@ -70,5 +71,78 @@ describe("a run", () => {
     await untilRun(bench.url(), run.id, ["running"]);
     await bench.killServer();
     expect((await untilRun(bench.url(), run.id, ["done", "failed"])).state).toBe("done");
+  });
+});
+
+describe("who waits for runs", () => {
+  const order = (jobId: string, by: string) =>
+    fetch(`${bench.url()}/api/jobs/${jobId}/runs`, {
+      method: "POST",
+      body: JSON.stringify({ recipeVersion: 1 }),
+      headers: { "Content-Type": "application/json", [OWN_HEADER]: by },
+    }).then(async (response) => runSchema.parse(await response.json()));
+  const ask = async (sql: string, values: readonly unknown[]) => {
+    const connection = await createConnection(bench.databaseUrl());
+    return (await connection.query(sql, [...values]).finally(() => connection.end()))[0];
+  };
+
+  it("one who orders many does not keep another waiting for all of them", async () => {
+    const job = await createJob(bench.url(), await drawPicture(8, 3000));
+    const many = [];
+    for (let i = 0; i < 8; i++) many.push(await order(job.id, "many"));
+    const one = await order(job.id, "one");
+    expect((await untilRun(bench.url(), one.id, ["done"], 120_000)).state).toBe("done");
+    const states = await Promise.all(many.map(async ({ id }) => (await send(bench.url(), "GET", `/runs/${id}`)).body));
+    expect(states.map((run) => runSchema.parse(run).state)).toContain("queued");
+    for (const { id } of many) await send(bench.url(), "POST", `/runs/${id}/stop`);
+    for (const { id } of many) await untilRun(bench.url(), id, ["stopped", "done"]);
+  });
+
+  it("one that ended three servers is not begun again, and says so; what was merely let go of is", async () => {
+    const job = await createJob(bench.url(), await drawPicture(9));
+    const run = await order(job.id, "unlucky");
+    await untilRun(bench.url(), run.id, ["done"]);
+    // As three servers that were killed in the middle would have left it.
+    const left =
+      "UPDATE runs SET state = 'running', attempts = ?, heartbeat_at = UTC_TIMESTAMP(3) - INTERVAL 1 MINUTE WHERE id = ?";
+    await ask("DELETE FROM run_files WHERE run_id = ?", [run.id]);
+    await ask(left, [2, run.id]);
+    await untilRun(bench.url(), run.id, ["done"]);
+    await ask("DELETE FROM run_files WHERE run_id = ?", [run.id]);
+    await ask(left, [3, run.id]);
+    const failed = await untilRun(bench.url(), run.id, ["failed"]);
+    expect(failed.error).toMatch(/begun 3 times/);
+  });
+
+  it("sixty windows that watch ask the database as often as one", async () => {
+    const job = await createJob(bench.url(), await drawPicture(10));
+    const run = await order(job.id, "watched");
+    await untilRun(bench.url(), run.id, ["done"]);
+    await ask(
+      "UPDATE runs SET state = 'running', attempts = 0, heartbeat_at = UTC_TIMESTAMP(3) + INTERVAL 1 HOUR WHERE id = ?",
+      [run.id],
+    );
+    const questions = async () => {
+      const rows = (await ask("SHOW GLOBAL STATUS LIKE 'Com_select'", [])) as { Value: string }[];
+      return Number(rows[0]?.Value);
+    };
+    const countFor = async (windows: number) => {
+      const abort = new AbortController();
+      const open = await Promise.all(
+        Array.from({ length: windows }, () =>
+          fetch(`${bench.url()}/api/runs/${run.id}/events`, { signal: abort.signal }),
+        ),
+      );
+      const before = await questions();
+      await new Promise((resolve) => setTimeout(resolve, 2000));
+      const after = await questions();
+      abort.abort();
+      expect(open.every(({ status }) => status === 200)).toBe(true);
+      return after - before;
+    };
+    const one = await countFor(1);
+    expect(await countFor(60)).toBeLessThanOrEqual(one + 8);
+    await send(bench.url(), "POST", `/runs/${run.id}/stop`);
+    await ask("UPDATE runs SET state = 'stopped' WHERE id = ?", [run.id]);
   });
 });

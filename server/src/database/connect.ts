@@ -21,6 +21,7 @@ import { KeptStones1795804000000 } from "./migrations/kept-stones.ts";
 import { Motifs1795831200000 } from "./migrations/motifs.ts";
 import { Processes1764237600000 } from "./migrations/processes.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
+import { StandingFirm1795939200000 } from "./migrations/standing-firm.ts";
 import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
 import { Typefaces1795820400000 } from "./migrations/typefaces.ts";
 
@@ -54,6 +55,7 @@ export async function connectDatabase(url: string, dumpFolder: string): Promise<
       Typefaces1795820400000,
       Motifs1795831200000,
       ClientsYes1795834800000,
+      StandingFirm1795939200000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

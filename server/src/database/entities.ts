@@ -78,12 +78,16 @@ export interface PlacementRow {
   areaHeightMm: number;
   /** Counted up with every change: two people do not overwrite each other. */
   version: number;
+  /** Off the list, though it can be put back. */
+  isPutAway: boolean;
 }
 
 /** One thing on the shelf. */
 export interface StockRow extends Stock {
   id: string;
   version: number;
+  /** Off the shelf, though it can be put back. */
+  isPutAway: boolean;
 }
 
 /** A font file of the shop, unpacked; `id` is the SHA-256 of the file as it came. Never taken out: jobs may be set in it. */
@@ -121,6 +125,10 @@ export interface RunRow {
   heartbeatAt: Date | null;
   /** Who works on it: a stranger's late write must not count. */
   claim: string | null;
+  /** The window or program that ordered it. */
+  askedBy: string;
+  /** How often it was begun. */
+  attempts: number;
   createdAt: Date;
 }
 
@@ -209,6 +217,7 @@ export const PlacementEntity = new EntitySchema<PlacementRow>({
     areaWidthMm: { type: "double", name: "area_width_mm" },
     areaHeightMm: { type: "double", name: "area_height_mm" },
     version: { type: "int", unsigned: true },
+    isPutAway: { type: "boolean", name: "is_put_away", default: false },
   },
 });
 
@@ -225,6 +234,7 @@ export const StockEntity = new EntitySchema<StockRow>({
     film: { type: "json", nullable: true },
     stones: { type: "json", nullable: true },
     version: { type: "int", unsigned: true },
+    isPutAway: { type: "boolean", name: "is_put_away", default: false },
   },
 });
 
@@ -269,6 +279,8 @@ export const RunEntity = new EntitySchema<RunRow>({
     stopRequested: { type: "boolean", name: "stop_requested" },
     heartbeatAt: { type: "datetime", precision: 3, nullable: true, name: "heartbeat_at" },
     claim: { type: "char", length: 36, nullable: true },
+    askedBy: { type: "varchar", length: 100, name: "asked_by" },
+    attempts: { type: "int", unsigned: true, default: 0 },
     createdAt: { type: "datetime", precision: 3, name: "created_at" },
   },
 });

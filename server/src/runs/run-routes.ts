@@ -3,11 +3,10 @@ import { isOver, runStartSchema } from "@plain-palette/contract";
 import express, { Router } from "express";
 import { zipSync } from "fflate";
 import { z } from "zod";
+import { clientOf } from "../doors/index.ts";
 import { notFound } from "../problems/index.ts";
 import type { RunStore } from "./run-store.ts";
-
-/** How often a watched run is read, ms. The database is the only place that knows, whichever process works on it. */
-const WATCH_MS = 250;
+import { makeRunWatch } from "./run-watch.ts";
 
 const savedAsSchema = z.object({ as: z.string().trim().min(1).max(200).optional() });
 
@@ -18,10 +17,11 @@ function savedAs(query: unknown, name: string): string {
 
 export function runRoutes(runs: RunStore): Router {
   const router = Router();
+  const watch = makeRunWatch(runs);
 
   router.post("/jobs/:id/runs", express.json(), async (request, response) => {
     const { recipeVersion } = runStartSchema.parse(request.body);
-    response.status(201).json(await runs.order(request.params.id, recipeVersion));
+    response.status(201).json(await runs.order(request.params.id, recipeVersion, clientOf(request)));
   });
 
   router.get("/jobs/:id/runs", async (request, response) => {
@@ -44,21 +44,14 @@ export function runRoutes(runs: RunStore): Router {
     if (!(await runs.find(request.params.id))) throw notFound("This run");
     response.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store" });
     response.flushHeaders();
-    let isOpen = true;
-    response.on("close", () => {
-      isOpen = false;
-    });
     let last = "";
-    while (isOpen) {
-      // A database that is away for a moment is no reason to hang up.
-      const run = await runs.find(request.params.id).catch(() => null);
-      const text = run ? JSON.stringify(run) : last;
+    const stop = watch.watch(request.params.id, (run) => {
+      const text = JSON.stringify(run);
       if (text !== last) response.write(`data: ${text}\n\n`);
       last = text;
-      if (run && isOver(run.state)) break;
-      await new Promise((resolve) => setTimeout(resolve, WATCH_MS));
-    }
-    response.end();
+      if (isOver(run.state)) response.end();
+    });
+    response.on("close", stop);
   });
 
   router.get("/runs/:id/files/:name", async (request, response) => {

@@ -1,39 +1,26 @@
-// Runs in the database: ordered by a request, claimed by whichever server process is free, watched and stopped by anyone.
+// Runs in the database as those see them who order, watch and stop them.
 import { randomUUID } from "node:crypto";
 import type { Run } from "@plain-palette/contract";
 import { readRecipe } from "@plain-palette/core/recipe";
-import type { DataSource } from "typeorm";
-import { inTransaction, JobEntity, RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
+import { type DataSource, In } from "typeorm";
+import { RecipeEntity, RunEntity, RunFileEntity, type RunRow } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
 
-/** A run without a sign of life for this long was left by a process that died, seconds. */
-const ABANDONED_AFTER_S = 10;
-
-export interface FinishedFile {
-  readonly name: string;
-  readonly mediaType: string;
-  readonly bytes: Uint8Array;
-}
-
 export interface RunStore {
-  order(jobId: string, recipeVersion: number): Promise<Run>;
+  /** `askedBy`: the window or program that orders it. */
+  order(jobId: string, recipeVersion: number, askedBy: string): Promise<Run>;
   find(id: string): Promise<Run | null>;
+  findAll(ids: readonly string[]): Promise<Run[]>;
   listOf(jobId: string): Promise<Run[]>;
   file(runId: string, name: string): Promise<{ mediaType: string; bytes: Buffer } | null>;
   files(runId: string): Promise<{ name: string; bytes: Buffer }[]>;
   requestStop(id: string): Promise<void>;
-  /** Takes the oldest run that waits or was abandoned; null if there is none. */
-  claim(): Promise<RunRow | null>;
-  /** Signs of life and progress; false if the run is to stop or is no longer this claim's. */
-  beat(run: RunRow, progress: number, stage: string): Promise<boolean>;
-  finish(run: RunRow, files: readonly FinishedFile[]): Promise<void>;
-  end(run: RunRow, state: "failed" | "stopped", error: string | null): Promise<void>;
 }
 
 export function makeRunStore(database: DataSource): RunStore {
   const { manager } = database;
   return {
-    async order(jobId, recipeVersion) {
+    async order(jobId, recipeVersion, askedBy) {
       const version = await manager.findOneBy(RecipeEntity, { jobId, version: recipeVersion });
       if (!version) throw notFound(`Version ${recipeVersion} of this job`);
       const id = randomUUID();
@@ -49,6 +36,7 @@ export function makeRunStore(database: DataSource): RunStore {
         stopRequested: false,
         heartbeatAt: null,
         claim: null,
+        askedBy: askedBy.slice(0, 100),
         createdAt: new Date(),
       });
       return toRun(database, await manager.findOneByOrFail(RunEntity, { id }));
@@ -57,9 +45,14 @@ export function makeRunStore(database: DataSource): RunStore {
       const row = await manager.findOneBy(RunEntity, { id });
       return row && toRun(database, row);
     },
+    async findAll(ids) {
+      return toRuns(database, await manager.findBy(RunEntity, { id: In([...ids]) }));
+    },
     async listOf(jobId) {
-      const rows = await manager.find(RunEntity, { where: { jobId }, order: { createdAt: "DESC" }, take: 20 });
-      return Promise.all(rows.map((row) => toRun(database, row)));
+      return toRuns(
+        database,
+        await manager.find(RunEntity, { where: { jobId }, order: { createdAt: "DESC" }, take: 20 }),
+      );
     },
     file(runId, name) {
       return manager.findOne(RunFileEntity, {
@@ -78,59 +71,25 @@ export function makeRunStore(database: DataSource): RunStore {
       await manager.update(RunEntity, { id, state: "queued" }, { state: "stopped", stage: "Stopped" });
       await manager.update(RunEntity, { id, state: "running" }, { stopRequested: true });
     },
-    claim: () =>
-      inTransaction(database, async (tx) => {
-        const abandonedBefore = new Date(Date.now() - ABANDONED_AFTER_S * 1000);
-        const row = await tx
-          .createQueryBuilder(RunEntity, "run")
-          .setLock("pessimistic_write")
-          .setOnLocked("skip_locked")
-          .where("run.state = 'queued'")
-          .orWhere("run.state = 'running' AND run.heartbeatAt < :abandonedBefore", { abandonedBefore })
-          .orderBy("run.createdAt")
-          .limit(1)
-          .getOne();
-        if (!row) return null;
-        const taken = { state: "running" as const, claim: randomUUID(), heartbeatAt: new Date() };
-        await tx.update(RunEntity, { id: row.id }, taken);
-        return { ...row, ...taken };
-      }),
-    async beat({ id, claim }, progress, stage) {
-      await manager.update(
-        RunEntity,
-        { id, claim: claim ?? "", state: "running" },
-        { progress, stage, heartbeatAt: new Date() },
-      );
-      const row = await manager.findOneBy(RunEntity, { id });
-      return row?.claim === claim && row.state === "running" && !row.stopRequested;
-    },
-    finish: ({ id, claim, jobId, recipeVersion }, files) =>
-      inTransaction(database, async (tx) => {
-        const done = await tx.update(
-          RunEntity,
-          { id, claim: claim ?? "", state: "running" },
-          { state: "done", progress: 1, stage: "Done" },
-        );
-        if (done.affected !== 1) return;
-        for (const { name, mediaType, bytes } of files)
-          await tx.insert(RunFileEntity, { runId: id, name, mediaType, bytes: Buffer.from(bytes) });
-        await tx.update(JobEntity, { id: jobId }, { madeVersion: recipeVersion });
-      }),
-    async end({ id, claim }, state, error) {
-      const stage = state === "stopped" ? "Stopped" : "Failed";
-      await manager.update(RunEntity, { id, claim: claim ?? "", state: "running" }, { state, stage, error });
-    },
   };
 }
 
-async function toRun({ manager }: DataSource, row: RunRow): Promise<Run> {
-  const files: { name: string; bytes: string | number }[] =
-    row.state === "done"
-      ? await manager.query("SELECT name, LENGTH(bytes) AS bytes FROM run_files WHERE run_id = ? ORDER BY name", [
-          row.id,
-        ])
-      : [];
-  return {
+async function toRun(database: DataSource, row: RunRow): Promise<Run> {
+  const [run] = await toRuns(database, [row]);
+  if (!run) throw new Error("one row is one run");
+  return run;
+}
+
+async function toRuns({ manager }: DataSource, rows: readonly RunRow[]): Promise<Run[]> {
+  const done = rows.filter(({ state }) => state === "done").map(({ id }) => id);
+  const files: { run_id: string; name: string; bytes: string | number }[] =
+    done.length === 0
+      ? []
+      : await manager.query(
+          `SELECT run_id, name, LENGTH(bytes) AS bytes FROM run_files WHERE run_id IN (${done.map(() => "?").join(", ")}) ORDER BY name`,
+          done,
+        );
+  return rows.map((row) => ({
     id: row.id,
     jobId: row.jobId,
     recipeVersion: row.recipeVersion,
@@ -139,7 +98,7 @@ async function toRun({ manager }: DataSource, row: RunRow): Promise<Run> {
     progress: row.progress,
     stage: row.stage,
     error: row.error,
-    files: files.map(({ name, bytes }) => ({ name, bytes: Number(bytes) })),
+    files: files.filter((file) => file.run_id === row.id).map(({ name, bytes }) => ({ name, bytes: Number(bytes) })),
     createdAt: row.createdAt.toISOString(),
-  };
+  }));
 }

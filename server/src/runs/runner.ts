@@ -1,14 +1,14 @@
-// Works off runs, one at a time: any number of these, in any number of processes, share one database.
+// Works off runs, a few at a time: any number of these, in any number of processes, share one database.
 
 import { readRecipe } from "@plain-palette/core/recipe";
 import type { DataSource } from "typeorm";
-import type { Compute } from "../compute/index.ts";
+import { type Compute, Overrun } from "../compute/index.ts";
 import { isDatabaseAway, JobEntity, RecipeEntity, type RunRow } from "../database/index.ts";
 import type { JobStore } from "../jobs/index.ts";
 import { readLibrary } from "../library/index.ts";
 import type { MotifStore } from "../motifs/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
-import type { RunStore } from "./run-store.ts";
+import type { RunQueue } from "./run-queue.ts";
 
 /** How often an idle runner looks for work, and how often a busy one gives a sign of life, ms. */
 const IDLE_MS = 300;
@@ -18,19 +18,26 @@ export interface Runner {
   stop(): Promise<void>;
 }
 
-/** Starts working; `stop` lets go of the run in hand, which another process then takes up. */
+export interface RunnerStores {
+  readonly jobs: JobStore;
+  readonly queue: RunQueue;
+  readonly typefaces: TypefaceStore;
+  readonly motifs: MotifStore;
+}
+
+/** Starts working on up to `most` at once; `stop` gives back the runs in hand, which another process, or a later one, takes up. */
 export function startRunner(
   database: DataSource,
-  { jobs, runs, typefaces, motifs }: { jobs: JobStore; runs: RunStore; typefaces: TypefaceStore; motifs: MotifStore },
-  compute: Compute,
+  { jobs, queue, typefaces, motifs }: RunnerStores,
+  { compute, most }: { compute: Compute; most: number },
 ): Runner {
   let isStopping = false;
-  let abortCurrent = () => {};
+  const inHand = new Map<Promise<void>, AbortController>();
   const loop = (async () => {
     while (!isStopping) {
       try {
-        const run = await runs.claim();
-        if (run) await work(run);
+        const run = inHand.size < most ? await queue.claim() : null;
+        if (run) takeUp(run);
         else await sleep(IDLE_MS);
       } catch (error) {
         if (!isDatabaseAway(error)) console.error("run:", error);
@@ -39,14 +46,22 @@ export function startRunner(
     }
   })();
 
-  async function work(run: RunRow): Promise<void> {
+  function takeUp(run: RunRow): void {
     const abort = new AbortController();
-    abortCurrent = () => abort.abort();
+    const working = work(run, abort)
+      .catch((error) => {
+        if (!isDatabaseAway(error)) console.error(`run ${run.id}:`, error);
+      })
+      .finally(() => inHand.delete(working));
+    inHand.set(working, abort);
+  }
+
+  async function work(run: RunRow, abort: AbortController): Promise<void> {
     let latest = { progress: run.progress, stage: run.stage };
     let mayGoOn = true;
     const beat = setInterval(async () => {
       try {
-        mayGoOn = await runs.beat(run, latest.progress, latest.stage);
+        mayGoOn = await queue.beat(run, latest.progress, latest.stage);
         if (!mayGoOn) abort.abort();
       } catch {
         // The database is away: the work goes on, its result will be written when it is back.
@@ -82,17 +97,16 @@ export function startRunner(
         },
         abort.signal,
       );
-      await untilDatabaseIsBack(() => runs.finish(run, files));
+      await untilDatabaseIsBack(() => queue.finish(run, files));
     } catch (error) {
       if (abort.signal.aborted) {
-        if (!isStopping && !mayGoOn) await runs.end(run, "stopped", null);
+        if (isStopping) await queue.release(run);
+        else if (!mayGoOn) await queue.end(run, "stopped", null);
         return;
       }
       if (isDatabaseAway(error)) throw error;
-      console.error(`run ${run.id}:`, error);
-      await untilDatabaseIsBack(() =>
-        runs.end(run, "failed", error instanceof Error ? error.message.slice(0, 500) : "unknown"),
-      );
+      if (!(error instanceof Overrun)) console.error(`run ${run.id}:`, error);
+      await untilDatabaseIsBack(() => queue.end(run, "failed", wordsOf(error)));
     } finally {
       clearInterval(beat);
     }
@@ -101,10 +115,17 @@ export function startRunner(
   return {
     async stop() {
       isStopping = true;
-      abortCurrent();
-      await loop;
+      for (const abort of inHand.values()) abort.abort();
+      await Promise.all([loop, ...inHand.keys()]);
     },
   };
+}
+
+function wordsOf(error: unknown): string {
+  if (error instanceof Overrun)
+    return "It takes more time or memory than there is. Make the job simpler or smaller, and try again.";
+  // The first line: what follows is for the log.
+  return error instanceof Error ? (error.message.split("\n")[0] ?? "").slice(0, 500) : "unknown";
 }
 
 async function untilDatabaseIsBack(write: () => Promise<void>): Promise<void> {
