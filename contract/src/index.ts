@@ -26,7 +26,10 @@ export {
   type RecipeSave,
   recipeSaveSchema,
   type ShopPlacement,
+  seenOf,
+  seenVersionSchema,
   shopPlacementSchema,
+  type TicketChange,
 } from "./jobs.ts";
 export {
   type KeptMotif,

@@ -89,21 +89,37 @@ export const boardSchema = z.object({
 export type Board = z.infer<typeof boardSchema>;
 
 /** Facts of the ticket that are not part of the recipe. */
-export const jobPatchSchema = z
-  .object({
-    title: z.string().trim().min(1).max(120),
-    client: z.string().trim().max(120),
-    step: jobStepSchema,
-    isPutAway: z.boolean(),
-    dueDay: z.iso.date().nullable(),
-    clientMail: z.union([z.literal(""), z.email().max(254)]),
-  })
-  .partial();
+const ticketSchema = z.object({
+  title: z.string().trim().min(1).max(120),
+  client: z.string().trim().max(120),
+  step: jobStepSchema,
+  isPutAway: z.boolean(),
+  dueDay: z.iso.date().nullable(),
+  clientMail: z.union([z.literal(""), z.email().max(254)]),
+});
+export type TicketChange = Partial<z.infer<typeof ticketSchema>>;
+
+/** A change of some of them, with what each of these was when it was changed: nobody overwrites what was never seen. */
+export const jobPatchSchema = ticketSchema
+  .partial()
+  .extend({ seen: ticketSchema.partial() })
+  .refine(({ seen, ...change }) => Object.keys(change).every((key) => key in seen), {
+    message: "every change names what was seen",
+    path: ["seen"],
+  });
 export type JobPatch = z.infer<typeof jobPatchSchema>;
+
+/** What of a job's ticket a change is made from. */
+export function seenOf<Change extends TicketChange>(job: z.infer<typeof ticketSchema>, change: Change): JobPatch {
+  const seen = Object.fromEntries(Object.keys(change).map((key) => [key, job[key as keyof TicketChange]]));
+  return { ...change, seen };
+}
 
 /** A place on the garment as the shop keeps it; `version` counts its changes. */
 export const shopPlacementSchema = placementSchema.extend({ id: z.uuid(), version: z.number().int().min(1) });
 export type ShopPlacement = z.infer<typeof shopPlacementSchema>;
+/** The version of something that was seen when it was taken away. */
+export const seenVersionSchema = z.object({ version: z.coerce.number().int().min(1) });
 export const placementListSchema = z.array(shopPlacementSchema);
 /** A changed placement, with the version it was made from. */
 export const placementSaveSchema = placementSchema.extend({ version: z.number().int().min(1) });

@@ -2,7 +2,15 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Job, jobSchema, OWN_HEADER, type Run, runSchema } from "@plain-palette/contract";
+import {
+  type Job,
+  jobSchema,
+  OWN_HEADER,
+  type Run,
+  runSchema,
+  seenOf,
+  type TicketChange,
+} from "@plain-palette/contract";
 import sharp from "sharp";
 import { z } from "zod";
 import { type MariaDb, startMariaDb } from "../../tools/database/mariadb.ts";
@@ -75,6 +83,12 @@ export async function createJob(url: string, picture: Buffer, name = "logo.png")
   const { status, body } = await send(url, "POST", `/jobs?name=${encodeURIComponent(name)}`, picture);
   if (status !== 201) throw new Error(`upload refused: ${JSON.stringify(body)}`);
   return jobSchema.parse(body);
+}
+
+/** Changes the ticket of a job as it stands now. */
+export async function changeTicket(url: string, id: string, change: TicketChange) {
+  const now = jobSchema.parse((await send(url, "GET", `/jobs/${id}`)).body);
+  return send(url, "PATCH", `/jobs/${id}`, seenOf(now, change));
 }
 
 /** Polls a run until it is in one of the given states. */

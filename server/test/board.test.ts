@@ -1,8 +1,16 @@
 // The job board over HTTP: what waits for whom, found, filtered, sorted, page by page.
-import { type Board, boardSchema, type Job, type JobState, jobSchema, shopProofSchema } from "@plain-palette/contract";
+import {
+  type Board,
+  boardSchema,
+  type Job,
+  type JobState,
+  jobSchema,
+  shopProofSchema,
+  type TicketChange,
+} from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 const jobs = new Map<string, Job>();
@@ -25,7 +33,7 @@ afterAll(() => bench.stop());
 const board = async (query = ""): Promise<Board> =>
   boardSchema.parse((await send(bench.url(), "GET", `/board?${query}`)).body);
 const titles = async (query: string) => (await board(query)).jobs.map(({ title }) => title);
-const patch = ({ id }: Job, part: object) => send(bench.url(), "PATCH", `/jobs/${id}`, part);
+const patch = ({ id }: Job, change: TicketChange) => changeTicket(bench.url(), id, change);
 async function save({ id }: Job, change: (recipe: Recipe) => Recipe): Promise<Job> {
   const now = jobSchema.parse((await send(bench.url(), "GET", `/jobs/${id}`)).body);
   const body = { basedOn: now.head, recipe: change(now.recipe) };

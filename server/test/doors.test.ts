@@ -5,7 +5,7 @@ import { gzipSync } from "node:zlib";
 import { OWN_HEADER, problemSchema } from "@plain-palette/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { startServer } from "../../tools/server-process.ts";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -92,7 +92,7 @@ describe("what makes no sense gets a 4xx and its reason", () => {
     ["a damaged percent sign in a file's name", "/api/runs/a/files/%", {}, 400],
     ["an id with other letters", "/api/jobs/%C3%A5%C3%A4%C3%B6", {}, 404],
     ["an id of a proof with other letters", "/api/jobs/%F0%9F%AA%81/proofs/%E2%82%AC", {}, 404],
-    ["a stock of other letters", "/api/shelf/%C3%B6", { method: "DELETE", headers: own }, 404],
+    ["a stock of other letters", "/api/shelf/%C3%B6?version=1", { method: "DELETE", headers: own }, 404],
     ["a motif of other letters", "/api/motifs/%C3%B6", {}, 404],
     [
       "an unknown way of packing",
@@ -173,7 +173,7 @@ describe("a disk that is nearly full", () => {
     const environment = { DATABASE_URL: bench.databaseUrl(), PORT: "0", DISK_FOLDER: tmpdir() };
     const full = await startServer({ ...environment, LEAST_FREE_MB: "1000000000" });
     try {
-      const { status, body } = await send(full.url, "PATCH", `/jobs/${job.id}`, { title: "Renamed" });
+      const { status, body } = await changeTicket(full.url, job.id, { title: "Renamed" });
       expect(status).toBe(507);
       expect(problemSchema.parse(body)).toMatchObject({
         title: "The shop's disk is full",
@@ -188,7 +188,7 @@ describe("a disk that is nearly full", () => {
       await full.stop();
     }
     const roomy = await startServer(environment);
-    expect((await send(roomy.url, "PATCH", `/jobs/${job.id}`, { title: "Renamed" })).status).toBe(200);
+    expect((await changeTicket(roomy.url, job.id, { title: "Renamed" })).status).toBe(200);
     await roomy.stop();
   });
 });

@@ -1,9 +1,17 @@
 import { createHash } from "node:crypto";
-import { type Job, jobListSchema, jobSchema, OWN_HEADER, problemSchema } from "@plain-palette/contract";
+import {
+  type Job,
+  jobListSchema,
+  jobSchema,
+  OWN_HEADER,
+  problemSchema,
+  seenOf,
+  type TicketChange,
+} from "@plain-palette/contract";
 import { screens } from "@plain-palette/core/screens";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -166,9 +174,9 @@ describe("a job as a whole", () => {
 
   it("is put away and taken out again; nothing of it is gone", async () => {
     const job = await createJob(bench.url(), await drawPicture(4), "apron.png");
-    const away = await send(bench.url(), "PATCH", `/jobs/${job.id}`, { isPutAway: true });
+    const away = await changeTicket(bench.url(), job.id, { isPutAway: true });
     expect(away.body).toMatchObject({ isPutAway: true, head: 1 });
-    expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { isPutAway: false })).body).toMatchObject({
+    expect((await changeTicket(bench.url(), job.id, { isPutAway: false })).body).toMatchObject({
       isPutAway: false,
     });
   });
@@ -195,5 +203,23 @@ describe("a job as a whole", () => {
     expect(channels[0].max).toBe(200);
     const list = jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body);
     expect(list.find(({ id }) => id === job.id)?.picture).toBe(2);
+  });
+});
+
+describe("the ticket", () => {
+  it("of two who change the same, the second is told; of two who change different things, both are heard", async () => {
+    const job = await createJob(bench.url(), await drawPicture(11));
+    const patch = (change: TicketChange) => send(bench.url(), "PATCH", `/jobs/${job.id}`, seenOf(job, change));
+    expect((await patch({ title: "Sweaters" })).status).toBe(200);
+    const late = await patch({ title: "Jumpers", client: "Quay Choir" });
+    expect(late.status).toBe(409);
+    expect(problemSchema.parse(late.body)).toMatchObject({
+      title: "Somebody else changed the title meanwhile",
+      detail: 'It is "Sweaters" now.',
+    });
+    expect((await patch({ client: "Quay Choir" })).body).toMatchObject({ title: "Sweaters", client: "Quay Choir" });
+    // The same twice is said once.
+    expect((await patch({ client: "Quay Choir" })).status).toBe(200);
+    expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { step: "output" })).status).toBe(400);
   });
 });

@@ -2,7 +2,7 @@
 import { mailListSchema } from "@plain-palette/contract";
 import { SMTPServer } from "smtp-server";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 const arrived: { to: string; text: string }[] = [];
 let isFull = false;
@@ -44,7 +44,7 @@ async function untilMail(state: string) {
 
 it("goes out where a server is set, with its link; one that is refused is said to be, and nothing stops", async () => {
   const job = await createJob(bench.url(), await drawPicture(1));
-  await send(bench.url(), "PATCH", `/jobs/${job.id}`, {
+  await changeTicket(bench.url(), job.id, {
     title: "Crew\r\nBcc: all@example.org",
     clientMail: "mate@ferry.example",
   });

@@ -16,7 +16,7 @@ import {
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createConnection } from "mysql2/promise";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -33,7 +33,7 @@ async function newJob(): Promise<Job> {
     clientMail: "mate@ferry.example",
     dueDay: "2027-03-04",
   };
-  return jobSchema.parse((await send(bench.url(), "PATCH", `/jobs/${job.id}`, patch)).body);
+  return jobSchema.parse((await changeTicket(bench.url(), job.id, patch)).body);
 }
 async function sendProof({ id, head }: Job): Promise<ShopProof> {
   const { status, body } = await send(bench.url(), "POST", `/jobs/${id}/proofs`, { recipeVersion: head });
@@ -67,7 +67,7 @@ describe("a proof that is sent", () => {
       artwork: { ...recipe.artwork, width: { value: 99, unit: "mm" }, garment: "#00ff00" },
       colours: { ...recipe.colours, decided: { [spot?.id ?? ""]: { hex: "#123456", name: "Other" } }, pieces: 7 },
     }));
-    await send(bench.url(), "PATCH", `/jobs/${job.id}`, { title: "Renamed", client: "Somebody" });
+    await changeTicket(bench.url(), job.id, { title: "Renamed", client: "Somebody" });
     expect(await open(proof)).toEqual(before);
     expect((await pdfOf()).equals(pdf)).toBe(true);
     const text = execFileSync("pdftotext", ["-layout", "-", "-"], { input: pdf }).toString();

@@ -1,4 +1,12 @@
-import { problemSchema, type ShopStock, shelfSchema, stockImportSchema } from "@plain-palette/contract";
+import {
+  placementListSchema,
+  problemSchema,
+  type ShopStock,
+  shelfSchema,
+  shopPlacementSchema,
+  shopStockSchema,
+  stockImportSchema,
+} from "@plain-palette/contract";
 import { writeStockCsv } from "@plain-palette/core/formats";
 import { STOCK_KINDS } from "@plain-palette/core/shelf";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -55,7 +63,7 @@ describe("the shelf", () => {
     expect(problemSchema.parse(stale.body).kept).toMatch(/Theirs is kept/);
     const taken = await send(bench.url(), "PUT", `/shelf/${id}`, { ...darker, code: "Q-001", version: 2 });
     expect(problemSchema.parse(taken.body).title).toMatch(/has ink Q-001 already/);
-    expect((await send(bench.url(), "DELETE", `/shelf/${id}`)).status).toBe(204);
+    expect((await send(bench.url(), "DELETE", `/shelf/${id}?version=2`)).status).toBe(200);
     expect((await list()).some((stock) => stock.id === id)).toBe(false);
   });
 
@@ -106,5 +114,56 @@ describe("the shop's settings", () => {
     expect(await read()).toMatchObject({ perScreen: 25, sameDifference: 3, thinnestGapMm: 0.4, nearDifference: 5 });
     expect((await patch({ perScreen: -1 })).status).toBe(400);
     expect(await read()).toMatchObject({ perScreen: 25 });
+  });
+});
+
+describe("what is taken off the shelf", () => {
+  const add = async (code: string): Promise<ShopStock> =>
+    shopStockSchema.parse((await send(bench.url(), "POST", "/shelf", { ...INK, code, name: `Ink ${code}` })).body);
+  const INK = { kind: "ink", colour: { space: "srgb", hex: "#305070" }, detail: "", film: null, stones: null };
+  const listed = async (path: string) =>
+    shelfSchema.parse((await send(bench.url(), "GET", path)).body).map(({ id }) => id);
+
+  it("is put back as it was, and not taken by somebody who has not seen its last change", async () => {
+    const stock = await add("OFF-1");
+    const { id, ...facts } = stock;
+    const changed = await send(bench.url(), "PUT", `/shelf/${id}`, { ...facts, detail: "Two tins left" });
+    expect(changed.status).toBe(200);
+    const refused = await send(bench.url(), "DELETE", `/shelf/${id}?version=1`);
+    expect(refused.status).toBe(409);
+    expect(problemSchema.parse(refused.body).title).toContain("Ink OFF-1");
+    expect(await listed("/shelf")).toContain(id);
+    expect((await send(bench.url(), "DELETE", `/shelf/${id}`)).status).toBe(400);
+    const off = shopStockSchema.parse((await send(bench.url(), "DELETE", `/shelf/${id}?version=2`)).body);
+    expect([await listed("/shelf"), await listed("/shelf/put-away")]).toEqual([
+      expect.not.arrayContaining([id]),
+      expect.arrayContaining([id]),
+    ]);
+    const back = await send(bench.url(), "POST", `/shelf/${id}/return?version=${off.version}`);
+    expect(back.body).toEqual({ ...stock, detail: "Two tins left", version: 4 });
+    expect(await listed("/shelf")).toContain(id);
+  });
+
+  it("gives its code to a new one", async () => {
+    const { id, version } = await add("OFF-2");
+    await send(bench.url(), "DELETE", `/shelf/${id}?version=${version}`);
+    const again = await add("OFF-2");
+    expect(again.id).not.toBe(id);
+    expect(await listed("/shelf/put-away")).not.toContain(id);
+  });
+
+  it("placements likewise", async () => {
+    const placement = { name: "Hem", widthMm: 80, areaWidthMm: 90, areaHeightMm: 60 };
+    const made = shopPlacementSchema.parse((await send(bench.url(), "POST", "/placements", placement)).body);
+    expect((await send(bench.url(), "DELETE", `/placements/${made.id}?version=9`)).status).toBe(409);
+    expect((await send(bench.url(), "DELETE", `/placements/${made.id}?version=1`)).status).toBe(200);
+    const names = async (path: string) =>
+      placementListSchema.parse((await send(bench.url(), "GET", path)).body).map(({ name }) => name);
+    expect([await names("/placements"), await names("/placements/put-away")]).toEqual([
+      expect.not.arrayContaining(["Hem"]),
+      ["Hem"],
+    ]);
+    await send(bench.url(), "POST", `/placements/${made.id}/return?version=2`);
+    expect(await names("/placements")).toContain("Hem");
   });
 });

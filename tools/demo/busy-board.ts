@@ -1,5 +1,5 @@
 // A board as it is in a busy week: thirty jobs, each somewhere between the client's picture and the last film.
-import { type Job, jobSchema, OWN_HEADER, type ShopProof, shopProofSchema } from "@plain-palette/contract";
+import { type Job, jobSchema, OWN_HEADER, type ShopProof, seenOf, shopProofSchema } from "@plain-palette/contract";
 
 /** What is ordered, for whom, due in so many days, and how far it is. */
 const ORDERS = [
@@ -39,8 +39,8 @@ export async function fillBoard(url: string, clientUrl: string, jobs: readonly J
     if (!from) throw new Error("there is no job to copy");
     const copy = jobSchema.parse(await post(`${url}/api/jobs/${from.id}/copy`, "POST", undefined));
     const dueDay = new Date(now.getTime() + days * DAY_MS).toISOString().slice(0, 10);
-    const patch = { title, client, dueDay, clientMail: "orders@client.example", step: "shapes" };
-    await post(`${url}/api/jobs/${copy.id}`, "PATCH", patch);
+    const change = { title, client, dueDay, clientMail: "orders@client.example", step: "shapes" } as const;
+    await post(`${url}/api/jobs/${copy.id}`, "PATCH", seenOf(copy, change));
     if (state === "making") continue;
     const sent = shopProofSchema.parse(await post(`${url}/api/jobs/${copy.id}/proofs`, "POST", { recipeVersion: 1 }));
     if (state === "waits") continue;

@@ -1,5 +1,5 @@
 // Puts the demo shop's shelf, motifs and jobs into a running application, through its public interface as anyone would.
-import { type Job, jobSchema, motifImportSchema, OWN_HEADER } from "@plain-palette/contract";
+import { type Job, jobSchema, motifImportSchema, OWN_HEADER, seenOf } from "@plain-palette/contract";
 import { writeStockCsv } from "@plain-palette/core/formats";
 import { DEMO_JOBS } from "./jobs.ts";
 import { DEMO_MOTIFS } from "./motifs.ts";
@@ -14,7 +14,8 @@ export async function seedDemo(url: string): Promise<Job[]> {
   for (const demo of DEMO_JOBS) {
     const body = new Uint8Array(await demo.draw());
     const created = await call(url, "POST", `/api/jobs?name=${encodeURIComponent(demo.fileName)}`, body);
-    await call(url, "PATCH", `/api/jobs/${created.id}`, JSON.stringify({ title: demo.title, client: demo.client }));
+    const { title, client } = demo;
+    await call(url, "PATCH", `/api/jobs/${created.id}`, JSON.stringify(seenOf(created, { title, client })));
     const artwork = { ...created.recipe.artwork, width: demo.width, garment: demo.garment };
     const made = demo.made && {
       process: demo.made.process,

@@ -14,6 +14,7 @@ export {
   type RunRow,
   SettingsEntity,
   StockEntity,
+  type StockRow,
   TypefaceEntity,
   type TypefaceRow,
 } from "./entities.ts";

@@ -1,6 +1,13 @@
 // Routes of jobs and their recipes.
 import { createHash } from "node:crypto";
-import { boardSearchSchema, headMoveSchema, type Job, jobPatchSchema, recipeSaveSchema } from "@plain-palette/contract";
+import {
+  boardSearchSchema,
+  headMoveSchema,
+  type Job,
+  jobPatchSchema,
+  recipeSaveSchema,
+  type TicketChange,
+} from "@plain-palette/contract";
 import express, { type Request, type Response, Router } from "express";
 import { z } from "zod";
 import type { Compute } from "../compute/index.ts";
@@ -8,7 +15,7 @@ import { askerOf, receiveFile } from "../doors/index.ts";
 import { MAX_BYTES } from "../intake/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import { FOREVER } from "./artwork-routes.ts";
-import { type JobStore, type NewArtwork, StaleSave } from "./job-store.ts";
+import { type JobStore, type NewArtwork, OthersChange, StaleSave } from "./job-store.ts";
 
 const fileBody = receiveFile(MAX_BYTES);
 const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
@@ -64,7 +71,11 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
   });
 
   router.patch("/jobs/:id", express.json(), async (request, response) => {
-    response.json(orMissing(await jobs.patch(request.params.id, jobPatchSchema.parse(request.body))));
+    const patch = jobPatchSchema.parse(request.body);
+    const job = await jobs.patch(request.params.id, patch).catch((error: unknown) => {
+      throw error instanceof OthersChange ? changedMeanwhile(error) : error;
+    });
+    response.json(orMissing(job));
   });
 
   router.post("/jobs/:id/copy", async (request, response) => {
@@ -107,6 +118,25 @@ function titleFrom(fileName: string): string {
     .replace(/[_-]+/g, " ")
     .trim();
   return words.slice(0, 120) || "New job";
+}
+
+const TICKET_WORDS: Readonly<Record<keyof TicketChange, string>> = {
+  title: "the title",
+  client: "the client",
+  step: "the step",
+  isPutAway: "whether the job is on the board",
+  dueDay: "the due day",
+  clientMail: "the client's address",
+};
+
+function changedMeanwhile({ key, now }: OthersChange): ProblemError {
+  return new ProblemError({
+    title: `Somebody else changed ${TICKET_WORDS[key]} meanwhile`,
+    status: 409,
+    detail: typeof now === "string" && now !== "" ? `It is "${now}" now.` : "",
+    kept: "Theirs is kept.",
+    cure: "Look at theirs, and change it once more if yours is right.",
+  });
 }
 
 function orMissing(job: Job | null): Job {

@@ -10,6 +10,7 @@ import type {
   JobCard,
   JobPatch,
   RecipeSave,
+  TicketChange,
 } from "@plain-palette/contract";
 import { type Recipe, readRecipe, recipeOfShop, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
@@ -47,11 +48,23 @@ export class StaleSave extends Error {
   }
 }
 
+/** A fact of the ticket is not any more what it was when it was changed. */
+export class OthersChange extends Error {
+  override readonly name = "OthersChange";
+  constructor(
+    readonly key: keyof TicketChange,
+    readonly now: unknown,
+  ) {
+    super(`${key} was changed meanwhile`);
+  }
+}
+
 export interface JobStore {
   list(): Promise<JobCard[]>;
   board(search: BoardSearch): Promise<Board>;
   find(id: string): Promise<Job | null>;
   create(artwork: NewArtwork, title: string): Promise<Job>;
+  /** Changes the ticket; throws OthersChange where somebody else changed the same meanwhile to something else. */
   patch(id: string, patch: JobPatch): Promise<Job | null>;
   /** Stores a recipe as a new version; throws StaleSave (after storing) if the head moved meanwhile. */
   saveRecipe(id: string, save: RecipeSave): Promise<Job | null>;
@@ -92,8 +105,14 @@ export function makeJobStore(database: DataSource): JobStore {
       if (!job) throw new Error("the job that was just made is gone");
       return job;
     },
-    async patch(id, patch) {
-      if (Object.keys(patch).length > 0) await manager.update(JobEntity, { id }, { ...patch, updatedAt: new Date() });
+    async patch(id, { seen, ...change }) {
+      await inTransaction(database, async (tx) => {
+        const job = await lockJob(tx, id);
+        if (!job) return;
+        for (const key of Object.keys(change) as (keyof TicketChange)[])
+          if (job[key] !== seen[key] && job[key] !== change[key]) throw new OthersChange(key, job[key]);
+        if (Object.keys(change).length > 0) await tx.update(JobEntity, { id }, { ...change, updatedAt: new Date() });
+      });
       return this.find(id);
     },
     async saveRecipe(id, { basedOn, recipe }) {

@@ -13,19 +13,25 @@ export interface PlacementChange {
 
 export interface PlacementStore {
   list(): Promise<ShopPlacement[]>;
+  /** What was taken off the list. */
+  listPutAway(): Promise<ShopPlacement[]>;
   add(placement: Placement): Promise<ShopPlacement>;
   /** Changes one if it still has the version that was seen; null if it is gone. */
   change(id: string, placement: Placement, version: number): Promise<PlacementChange | null>;
-  /** Takes one out; jobs keep the copy they were made with. */
-  remove(id: string): Promise<void>;
+  /**
+   * Takes one off the list, or puts it back, if it still has the version that was seen; null if there never was one. Jobs
+   * keep the copy they were made with.
+   */
+  putAway(id: string, version: number, isPutAway: boolean): Promise<PlacementChange | null>;
 }
 
 export function makePlacementStore(database: DataSource): PlacementStore {
   const { manager } = database;
+  const listed = async (isPutAway: boolean): Promise<ShopPlacement[]> =>
+    (await manager.find(PlacementEntity, { where: { isPutAway }, order: { position: "ASC" } })).map(toPlacement);
   return {
-    async list() {
-      return (await manager.find(PlacementEntity, { order: { position: "ASC" } })).map(toPlacement);
-    },
+    list: () => listed(false),
+    listPutAway: () => listed(true),
     async add(placement) {
       const id = randomUUID();
       await manager.insert(PlacementEntity, { ...placement, id, version: 1 });
@@ -40,12 +46,18 @@ export function makePlacementStore(database: DataSource): PlacementStore {
       const stored = await manager.findOneBy(PlacementEntity, { id });
       return stored && { stored: toPlacement(stored), isTaken: affected === 1 };
     },
-    async remove(id) {
-      await manager.delete(PlacementEntity, { id });
+    async putAway(id, version, isPutAway) {
+      await manager.update(
+        PlacementEntity,
+        { id, version, isPutAway: !isPutAway },
+        { isPutAway, version: version + 1 },
+      );
+      const stored = await manager.findOneBy(PlacementEntity, { id });
+      return stored && { stored: toPlacement(stored), isTaken: stored.isPutAway === isPutAway };
     },
   };
 }
 
-function toPlacement({ position: _, ...placement }: PlacementRow): ShopPlacement {
+function toPlacement({ position: _, isPutAway: __, ...placement }: PlacementRow): ShopPlacement {
   return placement;
 }

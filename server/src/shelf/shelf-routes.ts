@@ -1,5 +1,5 @@
 // Routes of the shelf, its files and the shop's settings.
-import { stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
+import { type ShopStock, seenVersionSchema, stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
 import { writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
 import { shopSettingsPatchSchema, stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
@@ -43,9 +43,21 @@ export function shelfRoutes(shelf: ShelfStore, compute: Compute): Router {
     response.json(change.stored);
   });
 
+  router.get("/shelf/put-away", async (_request, response) => {
+    response.json(await shelf.listPutAway());
+  });
+
+  const putAway = async (id: string, query: unknown, isPutAway: boolean): Promise<ShopStock> => {
+    const change = await shelf.putAway(id, seenVersionSchema.parse(query).version, isPutAway);
+    if (!change) throw notFound("This stock");
+    if (!change.isTaken) throw changedMeanwhile(`"${change.stored.name}"`);
+    return change.stored;
+  };
   router.delete("/shelf/:id", async (request, response) => {
-    await shelf.remove(request.params.id);
-    response.status(204).end();
+    response.json(await putAway(request.params.id, request.query, true));
+  });
+  router.post("/shelf/:id/return", async (request, response) => {
+    response.json(await putAway(request.params.id, request.query, false));
   });
 
   router.get("/shelf/file", async (request, response) => {

@@ -8,8 +8,8 @@ import {
   type Stock,
   shopSettingsSchema,
 } from "@plain-palette/core/shelf";
-import type { DataSource, EntityManager } from "typeorm";
-import { inTransaction, SettingsEntity, StockEntity } from "../database/index.ts";
+import { type DataSource, type EntityManager, Not } from "typeorm";
+import { inTransaction, SettingsEntity, StockEntity, type StockRow } from "../database/index.ts";
 
 /** The answer to a change: what is stored now, and whether the change is in it. */
 export interface Change<T> {
@@ -19,12 +19,17 @@ export interface Change<T> {
 
 export interface ShelfStore {
   list(): Promise<ShopStock[]>;
+  /** What was taken off. */
+  listPutAway(): Promise<ShopStock[]>;
   /** Null if its kind has that code already. */
   add(stock: Stock): Promise<ShopStock | null>;
   /** Changes one if it still has the version that was seen; null if it is gone. */
   change(id: string, stock: Stock, version: number): Promise<Change<ShopStock> | null>;
-  /** Takes one out; jobs keep the copy they were made with. */
-  remove(id: string): Promise<void>;
+  /**
+   * Takes one off, or puts it back, if it still has the version that was seen; null if there never was one. Jobs keep the
+   * copy they were made with.
+   */
+  putAway(id: string, version: number, isPutAway: boolean): Promise<Change<ShopStock> | null>;
   /** Takes over all of it or nothing: what has a kind and code that is there changes it. */
   takeOver(stock: readonly Stock[]): Promise<StockImport>;
   settings(): Promise<ShopSettings>;
@@ -35,26 +40,37 @@ const THE_SHOP = 1;
 
 export function makeShelfStore(database: DataSource): ShelfStore {
   const { manager } = database;
+  const listed = async (isPutAway: boolean): Promise<ShopStock[]> =>
+    (await manager.find(StockEntity, { where: { isPutAway }, order: { kind: "ASC", code: "ASC" } })).map(toStock);
   const readSettings = async (): Promise<ShopSettings> =>
     shopSettingsSchema.parse((await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP })).body);
   return {
-    list: () => manager.find(StockEntity, { order: { kind: "ASC", code: "ASC" } }),
+    list: () => listed(false),
+    listPutAway: () => listed(true),
     async add(stock) {
       const row = { ...stock, id: randomUUID(), version: 1 };
       const { kind, code } = stock;
       return inTransaction(database, async (tx) => {
-        if (await tx.existsBy(StockEntity, { kind, code })) return null;
+        const there = await tx.findOneBy(StockEntity, { kind, code });
+        if (there && !there.isPutAway) return null;
+        // One that was taken off gives its code to the new one.
+        if (there) await tx.delete(StockEntity, { id: there.id });
         await tx.insert(StockEntity, row);
         return row;
       });
     },
     async change(id, stock, version) {
+      const { kind, code } = stock;
+      // One that was taken off gives its code to whoever takes it.
+      await manager.delete(StockEntity, { kind, code, isPutAway: true, id: Not(id) });
       const { affected } = await manager.update(StockEntity, { id, version }, { ...stock, version: version + 1 });
       const stored = await manager.findOneBy(StockEntity, { id });
-      return stored && { stored, isTaken: affected === 1 };
+      return stored && { stored: toStock(stored), isTaken: affected === 1 };
     },
-    async remove(id) {
-      await manager.delete(StockEntity, { id });
+    async putAway(id, version, isPutAway) {
+      await manager.update(StockEntity, { id, version, isPutAway: !isPutAway }, { isPutAway, version: version + 1 });
+      const stored = await manager.findOneBy(StockEntity, { id });
+      return stored && { stored: toStock(stored), isTaken: stored.isPutAway === isPutAway };
     },
     takeOver: (stock) =>
       inTransaction(database, async (tx) => {
@@ -76,6 +92,10 @@ export function makeShelfStore(database: DataSource): ShelfStore {
   };
 }
 
+function toStock({ isPutAway: _, ...stock }: StockRow): ShopStock {
+  return stock;
+}
+
 async function takeOverOne(tx: EntityManager, stock: Stock): Promise<keyof StockImport> {
   const { kind, code } = stock;
   const there = await tx.findOne(StockEntity, { where: { kind, code }, lock: { mode: "pessimistic_write" } });
@@ -83,10 +103,10 @@ async function takeOverOne(tx: EntityManager, stock: Stock): Promise<keyof Stock
     await tx.insert(StockEntity, { ...stock, id: randomUUID(), version: 1 });
     return "added";
   }
-  const { id, version, ...old } = there;
-  if (isSame(old, stock)) return "same";
-  await tx.update(StockEntity, { id }, { ...stock, version: version + 1 });
-  return "changed";
+  const { id, version, isPutAway, ...old } = there;
+  if (!isPutAway && isSame(old, stock)) return "same";
+  await tx.update(StockEntity, { id }, { ...stock, version: version + 1, isPutAway: false });
+  return isPutAway ? "added" : "changed";
 }
 
 function isSame(a: Stock, b: Stock): boolean {

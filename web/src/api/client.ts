@@ -81,12 +81,20 @@ export const api = {
     request(shopPlacementSchema, "/placements", withJson("POST", placement)),
   changePlacement: (id: string, placement: Placement & { version: number }): Promise<ShopPlacement> =>
     request(shopPlacementSchema, `/placements/${id}`, withJson("PUT", placement)),
-  removePlacement: (id: string): Promise<null> => request(z.null(), `/placements/${id}`, { method: "DELETE" }),
+  listPlacementsPutAway: (): Promise<ShopPlacement[]> => request(placementListSchema, "/placements/put-away"),
+  removePlacement: ({ id, version }: ShopPlacement): Promise<ShopPlacement> =>
+    request(shopPlacementSchema, `/placements/${id}?version=${version}`, { method: "DELETE" }),
+  returnPlacement: ({ id, version }: ShopPlacement): Promise<ShopPlacement> =>
+    request(shopPlacementSchema, `/placements/${id}/return?version=${version}`, { method: "POST" }),
   listShelf: (): Promise<ShopStock[]> => request(shelfSchema, "/shelf"),
   addStock: (stock: Stock): Promise<ShopStock> => request(shopStockSchema, "/shelf", withJson("POST", stock)),
   changeStock: (id: string, stock: Stock & { version: number }): Promise<ShopStock> =>
     request(shopStockSchema, `/shelf/${id}`, withJson("PUT", stock)),
-  removeStock: (id: string): Promise<null> => request(z.null(), `/shelf/${id}`, { method: "DELETE" }),
+  listStockPutAway: (): Promise<ShopStock[]> => request(shelfSchema, "/shelf/put-away"),
+  removeStock: ({ id, version }: ShopStock): Promise<ShopStock> =>
+    request(shopStockSchema, `/shelf/${id}?version=${version}`, { method: "DELETE" }),
+  returnStock: ({ id, version }: ShopStock): Promise<ShopStock> =>
+    request(shopStockSchema, `/shelf/${id}/return?version=${version}`, { method: "POST" }),
   takeInStock: (file: File, kind: StockKind): Promise<StockImport> =>
     request(stockImportSchema, `/shelf/file?kind=${kind}`, withFile(file)),
   readSettings: (): Promise<ShopSettings> => request(shopSettingsSchema, "/settings"),

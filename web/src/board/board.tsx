@@ -1,5 +1,5 @@
 // The job board: every job as a card; a picture dropped anywhere makes a new one.
-import type { BoardSearch } from "@plain-palette/contract";
+import { type BoardSearch, seenOf } from "@plain-palette/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
@@ -108,7 +108,7 @@ export function Board() {
                   )
                 }
                 onPutAway={(isPutAway) =>
-                  void write(() => api.patchJob(job.id, { isPutAway })).then(
+                  void write(() => api.patchJob(job.id, seenOf(job, { isPutAway }))).then(
                     (kept) => kept && setDone(`${job.title} is ${isPutAway ? "put away" : "on the board again"}.`),
                   )
                 }

@@ -1,6 +1,6 @@
 // One job's recipe: edited locally at once, saved by itself as a new version, undone and redone on the server, so that
 // undo outlives a reload.
-import type { Job, JobPatch } from "@plain-palette/contract";
+import { type Job, type Problem, seenOf, type TicketChange } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createStore, type StoreApi } from "zustand";
 import { api } from "../api/client.ts";
@@ -20,13 +20,15 @@ export interface RecipeState {
   readonly job: Job;
   readonly recipe: Recipe;
   readonly save: SaveState;
+  /** Why the last change of the ticket was not taken. */
+  readonly ticketProblem: Problem | null;
   /** Replaces the recipe; saved after a short quiet. */
   edit(change: (recipe: Recipe) => Recipe): void;
   undo(): Promise<void>;
   redo(): Promise<void>;
   /** After a conflict: goes on with ours or theirs. */
   resolve(side: "ours" | "theirs"): Promise<void>;
-  patch(patch: JobPatch): Promise<void>;
+  patch(change: TicketChange): Promise<void>;
   /** Goes on with what the server made of the job, e.g. with another file. */
   adopt(job: Job): void;
   /** Saves at once what is unsaved; resolves with the version then in force. */
@@ -45,8 +47,11 @@ export function makeRecipeStore(first: Job) {
   return createStore<RecipeState>((set, get) => {
     const saver = makeSaver(set, get);
     const move = makeMover(set, get, saver);
+    const takeTicket = ({ title, client, step, clientMail, dueDay, state }: Job) =>
+      set({ job: { ...get().job, title, client, step, clientMail, dueDay, state } });
     return {
       job: first,
+      ticketProblem: null,
       recipe: first.recipe,
       save: { kind: "saved" },
       edit(change) {
@@ -68,10 +73,17 @@ export function makeRecipeStore(first: Job) {
           await saver.saveNow();
         }
       },
-      async patch(patch) {
-        const patched = await api.patchJob(get().job.id, patch);
-        const { title, client, step, clientMail, dueDay, state } = patched;
-        set({ job: { ...get().job, title, client, step, clientMail, dueDay, state } });
+      async patch(change) {
+        const { id } = get().job;
+        try {
+          takeTicket(await api.patchJob(id, seenOf(get().job, change)));
+          set({ ticketProblem: null });
+        } catch (error) {
+          if (!(error instanceof RequestProblem)) throw error;
+          set({ ticketProblem: error.problem });
+          // Somebody else was quicker: theirs is shown beside what is said of it.
+          if (error.problem.status === 409) takeTicket(await api.findJob(id));
+        }
       },
       adopt(job) {
         set({ job, recipe: job.recipe, save: { kind: "saved" } });

@@ -31,7 +31,7 @@ export function Shelf() {
   const [kind, setKind] = useState<StockKind>("ink");
   const [wanted, setWanted] = useState("");
   const [taken, setTaken] = useState<StockImport | null>(null);
-  const [removed, setRemoved] = useState<Stock | null>(null);
+  const [removed, setRemoved] = useState<ShopStock | null>(null);
   const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
   const { problem, write, forget } = useWrites<ShopStock[]>("shelf");
   useEffect(() => {
@@ -89,7 +89,7 @@ export function Shelf() {
             <Button
               onClick={() => {
                 setRemoved(null);
-                void write(() => api.addStock(removed));
+                void write(() => api.returnStock(removed));
               }}
             >
               Put it back
@@ -120,15 +120,49 @@ export function Shelf() {
                 return api.changeStock(id, { ...current, ...part });
               })
             }
-            onRemove={({ id, version: _, ...rest }) => {
+            onRemove={(stock) => {
               setTaken(null);
-              setRemoved(rest);
-              void write(() => api.removeStock(id));
+              void write((newest) => api.removeStock(newestOf(newest, stock))).then(setRemoved);
             }}
           />
         )}
+        <TakenOff
+          kind={kind}
+          onReturn={(stock) => {
+            setRemoved(null);
+            void write(() => api.returnStock(stock));
+          }}
+        />
       </main>
     </div>
+  );
+}
+
+/** What was taken off the shelf, to be put back. */
+function TakenOff({ kind, onReturn }: { kind: StockKind; onReturn(stock: ShopStock): void }) {
+  const { data } = useQuery({ queryKey: ["shelf", "put-away"], queryFn: api.listStockPutAway });
+  const off = data?.filter((stock) => stock.kind === kind) ?? [];
+  if (off.length === 0) return null;
+  return (
+    <details className="mt-4">
+      <summary className="cursor-pointer text-soft">Taken off the shelf: {off.length}</summary>
+      <ul className="mt-1 border border-rule bg-sheet">
+        {off.map((stock) => (
+          <li key={stock.id} className="flex items-center gap-3 border-t border-rule px-2 py-1 first:border-t-0">
+            <span
+              aria-hidden="true"
+              className="size-5 border border-rule"
+              style={{ background: formatHex(stockRgb(stock)) }}
+            />
+            <span className="w-28 truncate">{stock.code}</span>
+            <span className="flex-1 truncate">{stock.name}</span>
+            <Button aria-label={`Put ${stock.name} back`} onClick={() => onReturn(stock)}>
+              Put it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -6,6 +6,7 @@ import { sayState } from "../job/states.ts";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
+import { ProblemNote } from "../parts/problem.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { stepAddress } from "./process-at.ts";
 import { allProcessScreens } from "./process-screens.ts";
@@ -43,6 +44,7 @@ export function Ticket({ current, steps, bench }: Props) {
           className="w-full text-soft placeholder:text-soft"
           onCommit={(client) => void patch({ client })}
         />
+        <TicketProblem />
         <MadeWith />
         <Standing />
       </div>
@@ -69,6 +71,12 @@ export function Ticket({ current, steps, bench }: Props) {
       <SaveLine />
     </aside>
   );
+}
+
+/** Why the last change of these facts was not taken. */
+function TicketProblem() {
+  const problem = useJob((state) => state.ticketProblem);
+  return problem && <ProblemNote problem={problem} />;
 }
 
 /** When it is due, and what it waits for. */

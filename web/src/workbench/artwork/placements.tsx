@@ -1,6 +1,7 @@
 // The shop's placements: names, starting widths and printable areas, changed where they stand.
 import type { ShopPlacement } from "@plain-palette/contract";
 import { MAX_PRINT_MM, MIN_PRINT_MM, type Placement } from "@plain-palette/core/recipe";
+import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useEffect, useId, useRef } from "react";
 import { api } from "../../api/client.ts";
@@ -58,16 +59,38 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
                     return api.changePlacement(id, { ...current, ...part });
                   })
                 }
-                onRemove={() => void write(() => api.removePlacement(placement.id))}
+                onRemove={() => void write((newest) => api.removePlacement(newestOf(newest, placement)))}
               />
             ))}
           </ul>
+          <TakenOff onReturn={(placement) => void write(() => api.returnPlacement(placement))} />
         </div>
         <div className="border-t border-rule p-3">
           <Button onClick={() => void write(() => api.addPlacement(NEW))}>Add a placement</Button>
         </div>
       </div>
     </dialog>
+  );
+}
+
+/** Those that were taken off the list, to be put back. */
+function TakenOff({ onReturn }: { onReturn(placement: ShopPlacement): void }) {
+  const { data } = useQuery({ queryKey: ["placements", "put-away"], queryFn: api.listPlacementsPutAway });
+  if (!data || data.length === 0) return null;
+  return (
+    <details className="mt-2">
+      <summary className="cursor-pointer text-soft">Taken off the list: {data.length}</summary>
+      <ul>
+        {data.map((placement) => (
+          <li key={placement.id} className="flex items-center gap-3 py-0.5">
+            <span className="flex-1">{placement.name}</span>
+            <Button aria-label={`Put ${placement.name} back`} onClick={() => onReturn(placement)}>
+              Put it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
