@@ -72,6 +72,7 @@ export {
   shopProofSchema,
   USUAL_DAYS,
 } from "./proofs.ts";
+export { MOST_RECIPE_BYTES, RECIPE_TOO_LARGE } from "./recipe-size.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";
 export {
   type ShopStock,

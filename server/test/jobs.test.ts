@@ -3,12 +3,15 @@ import {
   type Job,
   jobListSchema,
   jobSchema,
+  MOST_RECIPE_BYTES,
   OWN_HEADER,
   problemSchema,
+  RECIPE_TOO_LARGE,
   seenOf,
   type TicketChange,
 } from "@plain-palette/contract";
 import { screens } from "@plain-palette/core/screens";
+import { createConnection } from "mysql2/promise";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
@@ -221,5 +224,41 @@ describe("the ticket", () => {
     // The same twice is said once.
     expect((await patch({ client: "Quay Choir" })).status).toBe(200);
     expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { step: "output" })).status).toBe(400);
+  });
+});
+
+describe("a recipe", () => {
+  it("that is too large is refused in its own words, and the version before stays in force", async () => {
+    const job = await createJob(bench.url(), await drawPicture(12));
+    const recipe = { ...job.recipe, proof: { ...job.recipe.proof, message: "x".repeat(MOST_RECIPE_BYTES) } };
+    const refused = await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: 1, recipe });
+    expect([refused.status, problemSchema.parse(refused.body).title]).toEqual([413, RECIPE_TOO_LARGE.title]);
+    expect(jobSchema.parse((await send(bench.url(), "GET", `/jobs/${job.id}`)).body).head).toBe(1);
+  });
+
+  it("with a thousand strokes is stored packed: a version takes a third of what it has in letters, or less", async () => {
+    const job = await createJob(bench.url(), await drawPicture(13));
+    // As a hand draws, with the decimals of a pointer on a zoomed table.
+    const pointsOf = (seed: number) => Array.from({ length: 160 }, (_, i) => 60 + 40 * Math.sin(seed + i / 9));
+    const actions = Array.from({ length: 1000 }, (_, i) => ({
+      ...{ id: `s${i}`, kind: "stroke", mode: "erase", radiusPx: 2, points: pointsOf(i) },
+    }));
+    const recipe = { ...job.recipe, artwork: { ...job.recipe.artwork, actions } };
+    const sizeOf = async () => {
+      const connection = await createConnection(bench.databaseUrl());
+      const sql =
+        "SELECT SUM(data_length) AS bytes FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = 'recipes'";
+      await connection.query("ANALYZE TABLE recipes");
+      const [rows] = await connection.query(sql).finally(() => connection.end());
+      return Number((rows as { bytes: unknown }[])[0]?.bytes);
+    };
+    const before = await sizeOf();
+    const letters = JSON.stringify(recipe).length;
+    for (let version = 1; version <= 8; version++) {
+      const saved = await send(bench.url(), "POST", `/jobs/${job.id}/recipes`, { basedOn: version, recipe });
+      expect([saved.status, JSON.stringify(saved.body).slice(0, 300)]).toEqual([201, expect.any(String)]);
+    }
+    expect(letters).toBeGreaterThan(1_500_000);
+    expect((await sizeOf()) - before).toBeLessThan((8 * letters) / 3);
   });
 });

@@ -5,6 +5,8 @@ import {
   headMoveSchema,
   type Job,
   jobPatchSchema,
+  MOST_RECIPE_BYTES,
+  RECIPE_TOO_LARGE,
   recipeSaveSchema,
   type TicketChange,
 } from "@plain-palette/contract";
@@ -19,6 +21,15 @@ import { type JobStore, type NewArtwork, OthersChange, StaleSave } from "./job-s
 
 const fileBody = receiveFile(MAX_BYTES);
 const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
+
+const recipeBody = express.json({ limit: MOST_RECIPE_BYTES + 1024 });
+/** A recipe, within the one limit that all recipes have. */
+const receiveRecipe: typeof recipeBody = (request, response, next) =>
+  recipeBody(request, response, (error: unknown) => {
+    const isTooLarge =
+      typeof error === "object" && error !== null && "type" in error && error.type === "entity.too.large";
+    next(isTooLarge ? new ProblemError(RECIPE_TOO_LARGE) : error);
+  });
 
 /** By its first bytes (RFC 9649, 2.4): a RIFF container of WebP. */
 function isWebp(bytes: Buffer): boolean {
@@ -98,7 +109,7 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
     response.set({ "Cache-Control": FOREVER, "X-Content-Type-Options": "nosniff" }).type("image/webp").send(bytes);
   });
 
-  router.post("/jobs/:id/recipes", express.json({ limit: "4mb" }), async (request, response) => {
+  router.post("/jobs/:id/recipes", receiveRecipe, async (request, response) => {
     const save = recipeSaveSchema.parse(request.body);
     await answerWrite(response, 201, () => jobs.saveRecipe(request.params.id, save));
   });

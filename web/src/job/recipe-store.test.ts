@@ -1,4 +1,4 @@
-import type { Job } from "@plain-palette/contract";
+import { type Job, MOST_RECIPE_BYTES } from "@plain-palette/contract";
 import { makeRecipe, type Recipe } from "@plain-palette/core/recipe";
 import { screens } from "@plain-palette/core/screens";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -123,6 +123,24 @@ describe("the recipe of an open job", () => {
     expect(second).toHaveBeenCalledWith(JOB.id, expect.objectContaining({ basedOn: 2 }));
     expect(store.getState()).toMatchObject({ save: { kind: "saved" }, job: { head: 4 } });
     expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.6);
+  });
+
+  it("says that a recipe is too large, sends nothing, and undo brings back what is saved", async () => {
+    const saves = fakeServer();
+    const store = makeRecipeStore(JOB);
+    const huge = (recipe: Recipe): Recipe => ({
+      ...recipe,
+      proof: { ...recipe.proof, message: "x".repeat(MOST_RECIPE_BYTES) },
+    });
+    store.getState().edit(huge);
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(store.getState().save).toMatchObject({ kind: "refused", problem: { status: 413 } });
+    expect(saves).toEqual([]);
+    await store.getState().undo();
+    expect(store.getState()).toMatchObject({ save: { kind: "saved" }, recipe: JOB.recipe, job: { head: 1 } });
+    store.getState().edit(withTrap(0.3));
+    await vi.advanceTimersByTimeAsync(500);
+    expect(saves).toEqual([0.3]);
   });
 
   it("undo saves first, then goes back; it never throws away an edit", async () => {

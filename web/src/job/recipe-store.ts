@@ -1,6 +1,13 @@
 // One job's recipe: edited locally at once, saved by itself as a new version, undone and redone on the server, so that
 // undo outlives a reload.
-import { type Job, type Problem, seenOf, type TicketChange } from "@plain-palette/contract";
+import {
+  type Job,
+  MOST_RECIPE_BYTES,
+  type Problem,
+  RECIPE_TOO_LARGE,
+  seenOf,
+  type TicketChange,
+} from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createStore, type StoreApi } from "zustand";
 import { api } from "../api/client.ts";
@@ -13,6 +20,8 @@ export type SaveState =
   | { readonly kind: "saving" }
   /** The server is away; it is tried again. */
   | { readonly kind: "retrying"; readonly why: string }
+  /** It cannot be saved as it is; the version before is. */
+  | { readonly kind: "refused"; readonly problem: Problem }
   /** Somebody else changed the job: ours is stored as `stored`, theirs is `head`. */
   | { readonly kind: "conflict"; readonly stored: number; readonly head: number };
 
@@ -139,6 +148,10 @@ function makeSaver(set: Store["setState"], get: Store["getState"]): Saver {
     while (get().recipe !== get().job.recipe) {
       const { recipe, job } = get();
       sending = recipe;
+      if (!fitsIn(recipe)) {
+        set({ save: { kind: "refused", problem: RECIPE_TOO_LARGE } });
+        return;
+      }
       set({ save: { kind: "saving" } });
       try {
         const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
@@ -149,6 +162,7 @@ function makeSaver(set: Store["setState"], get: Store["getState"]): Saver {
         const { status, stored, head, title } = error.problem;
         if (status === 409 && stored !== undefined && head !== undefined)
           set({ save: { kind: "conflict", stored, head } });
+        else if (status >= 400 && status < 500) set({ save: { kind: "refused", problem: error.problem } });
         else {
           set({ save: { kind: "retrying", why: title } });
           schedule(RETRY_MS);
@@ -170,6 +184,10 @@ function makeSaver(set: Store["setState"], get: Store["getState"]): Saver {
       held = until.then(letGo, letGo);
     },
   };
+}
+
+function fitsIn(recipe: Recipe): boolean {
+  return new TextEncoder().encode(JSON.stringify(recipe)).length <= MOST_RECIPE_BYTES;
 }
 
 /** Undo and redo, one after the other however fast they are asked for. */
@@ -205,6 +223,11 @@ function makeMover(set: Store["setState"], get: Store["getState"], saver: Saver)
   return (way: "undo" | "redo"): Promise<void> => {
     moves = moves.then(async () => {
       await saver.saveNow();
+      // What could not be saved is what is undone.
+      if (get().save.kind === "refused" && way === "undo") {
+        set({ recipe: get().job.recipe, save: { kind: "saved" } });
+        return;
+      }
       const to = get().job[way];
       if (get().save.kind !== "saved" || to === null) return;
       const going = go(to);

@@ -9,11 +9,20 @@ export function SaveState({ className = "" }: { className?: string }) {
     unsaved: "Saving soon",
     saving: "Saving",
     retrying: "Not saved yet",
+    refused: "Not saved",
     conflict: "Two versions",
   };
   return (
     <p role="status" className={`text-xs text-soft ${className}`} data-testid="save-state">
       {texts[save.kind]}
+      {save.kind === "refused" && (
+        <span className="block text-wrong">
+          {[save.problem.title, save.problem.detail, save.problem.cure]
+            .filter(Boolean)
+            .join(". ")
+            .replaceAll("..", ".")}
+        </span>
+      )}
       {save.kind === "retrying" && <span className="block text-wrong">{save.why}; trying again</span>}
     </p>
   );

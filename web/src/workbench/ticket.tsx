@@ -127,7 +127,7 @@ function SaveLine() {
   const job = useJob((state) => state.job);
   const undo = useJob((state) => state.undo);
   const redo = useJob((state) => state.redo);
-  const isDirty = save.kind === "unsaved";
+  const isDirty = save.kind === "unsaved" || save.kind === "refused";
   return (
     <div className="border-t border-rule px-4 py-3">
       <div className="flex gap-2">
