@@ -1,53 +1,27 @@
 // Mutated files of every kind against the upload route: always a clear 4xx or a job, never a 5xx, a hang or a dead thread.
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { problemSchema } from "@plain-palette/contract";
-import sharp, { type Sharp } from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 import { mutate } from "./mutate.test.support.ts";
+import { soundFiles } from "./sound-files.test.support.ts";
 
 let bench: Bench;
 const folder = mkdtempSync(join(tmpdir(), "plain-palette-fuzz-"));
-const sources: Record<string, Buffer> = {};
+let sources: Record<string, Buffer> = {};
 
 beforeAll(async () => {
   bench = await startBench();
-  const png = await drawPicture(0, 60);
-  const image = () => sharp(png).flatten({ background: "#fff" });
-  writeFileSync(join(folder, "a.ppm"), await ppm(image()));
-  sources.png = png;
-  sources.jpeg = await image().jpeg().toBuffer();
-  sources.gif = await image().gif().toBuffer();
-  sources.webp = await image().webp().toBuffer();
-  sources.tiff = await image().tiff({ compression: "lzw" }).toBuffer();
-  sources.avif = await image().avif({ effort: 0 }).toBuffer();
-  sources.bmp = execFileSync("ppmtobmp", ["-bpp=24", join(folder, "a.ppm")], { stdio: ["ignore", "pipe", "ignore"] });
-  sources.svg = Buffer.from(
-    '<svg xmlns="http://www.w3.org/2000/svg" width="60" height="60"><defs><g id="a"><circle cx="30" cy="30" r="20" fill="#d8412f"/></g></defs><use href="#a"/><path d="M0 0L20 5Z"/></svg>',
-  );
-  sources.pdf = makePdf("0.8 0.2 0.2 setrgbcolor 10 10 40 40 rectfill");
+  sources = await soundFiles();
 });
 afterAll(async () => {
   await bench.stop();
   rmSync(folder, { recursive: true });
 });
-
-async function ppm(image: Sharp): Promise<Buffer> {
-  const { data, info } = await image.removeAlpha().raw().toBuffer({ resolveWithObject: true });
-  return Buffer.concat([Buffer.from(`P6 ${info.width} ${info.height} 255\n`), data]);
-}
-
-function makePdf(content: string): Buffer {
-  writeFileSync(join(folder, "a.ps"), `%!PS\n<< /PageSize [60 60] >> setpagedevice ${content} showpage`);
-  const pdf = join(folder, "a.pdf");
-  execFileSync("gs", ["-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=pdfwrite", "-o", pdf, join(folder, "a.ps")]);
-  return readFileSync(pdf);
-}
 
 /** Longest that one bad file may keep its sender waiting, ms: poppler's own limit. */
 const PATIENCE_MS = 35_000;
@@ -59,7 +33,12 @@ describe("mutated files", () => {
     async (kind) => {
       for (let seed = 1; seed <= 50; seed++) {
         const started = Date.now();
-        const { status, body } = await send(bench.url(), "POST", "/jobs?name=x", mutate(sources[kind], seed));
+        const { status, body } = await send(
+          bench.url(),
+          "POST",
+          "/jobs?name=x",
+          mutate(sources[kind] ?? Buffer.alloc(0), seed),
+        );
         if (status !== 201) {
           expect(status, `${kind} ${seed}: ${JSON.stringify(body)}`).toBeGreaterThanOrEqual(400);
           expect(status, `${kind} ${seed}: ${JSON.stringify(body)}`).toBeLessThan(500);

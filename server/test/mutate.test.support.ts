@@ -12,7 +12,7 @@ export function mutate(source: Buffer, seed: number): Buffer {
     const at = draw(bytes.length);
     switch (draw(5)) {
       case 0:
-        bytes[at] ^= 1 << draw(8);
+        bytes[at] = (bytes[at] ?? 0) ^ (1 << draw(8));
         break;
       case 1:
         bytes[at] = draw(256);

@@ -16,6 +16,7 @@ import {
 import type { Recipe } from "@plain-palette/core/recipe";
 import { createConnection } from "mysql2/promise";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { shopRoutes } from "../../tools/trials/routes.ts";
 import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
@@ -144,23 +145,6 @@ describe("a link", () => {
     expect((await fetch(`${door()}/api/proof/${token}/../../jobs`)).status).toBe(404);
   });
 });
-
-/** Every path that the shop's own application has, from its sources: one that is added is tried from then on. */
-function shopRoutes(): string[] {
-  const text = execFileSync("grep", [
-    "-rhoE",
-    'router\\.(get|post|put|patch|delete)\\("[^"]+"',
-    "server/src",
-  ]).toString();
-  return [
-    ...new Set(
-      text
-        .trim()
-        .split("\n")
-        .map((line) => line.slice(line.indexOf('"') + 1, -1)),
-    ),
-  ];
-}
 
 describe("what is said on a proof", () => {
   it("is kept with its version: pins, questions, answers, a change, and yes with name and day", async () => {

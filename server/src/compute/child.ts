@@ -26,6 +26,8 @@ dropRights();
 setPriority(Number(niceness));
 
 const out = new Socket({ fd: ANSWERS, readable: false, writable: true });
+// A server that is gone ends this process by its life line.
+out.on("error", () => {});
 const say = (answer: Answer) => writeFrame(out, answer);
 
 async function work({ name, input }: Order): Promise<void> {

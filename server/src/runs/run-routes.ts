@@ -36,7 +36,9 @@ export function runRoutes(runs: RunStore): Router {
 
   router.post("/runs/:id/stop", async (request, response) => {
     await runs.requestStop(request.params.id);
-    response.status(202).json(await runs.find(request.params.id));
+    const run = await runs.find(request.params.id);
+    if (!run) throw notFound("This run");
+    response.status(202).json(run);
   });
 
   // Server-sent events (WHATWG HTML, 9.2): the run whenever it changed, until it is over.
