@@ -30,7 +30,7 @@ import { notFound } from "../problems/index.ts";
 import { noteHead } from "./head-facts.ts";
 import { findCard, listCards, searchBoard } from "./job-cards.ts";
 
-/** A new artwork as the threads found it. */
+/** A new artwork as it was found when it was read. */
 export interface NewArtwork extends Omit<ArtworkFacts, "bytes"> {
   readonly fileName: string;
   readonly bytes: Buffer;

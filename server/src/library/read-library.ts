@@ -1,4 +1,4 @@
-// What a recipe names but does not hold, read for a thread, which has no database.
+// What a recipe names but does not hold, read for a working process, which has no database.
 import type { Motif } from "@plain-palette/core/motif";
 import { neededBy, type Recipe } from "@plain-palette/core/recipe";
 import type { FontFiles } from "@plain-palette/core/typeface";
