@@ -73,6 +73,7 @@ export {
   USUAL_DAYS,
 } from "./proofs.ts";
 export { MOST_RECIPE_BYTES, RECIPE_TOO_LARGE } from "./recipe-size.ts";
+export { ROOM_KINDS, type Room, type RoomKind, type RoomPart, roomPartSchema, roomSchema } from "./room.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";
 export {
   type ShopStock,

@@ -3,16 +3,20 @@ import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { openPixelCache, startCompute } from "./compute/index.ts";
 import { readConfig } from "./config.ts";
-import { connectDatabase } from "./database/index.ts";
+import { connectDatabase, isDatabaseAway } from "./database/index.ts";
 import { watchDisk } from "./doors/index.ts";
 import { makeApp } from "./http/index.ts";
 import { makeJobStore } from "./jobs/index.ts";
 import { makeMotifStore } from "./motifs/index.ts";
 import { makePlacementStore } from "./placements/index.ts";
 import { makeClientApp, makeMailStore, makeProofStore } from "./proofs/index.ts";
+import { makeRoomStore } from "./room/index.ts";
 import { makeRunQueue, makeRunStore, startRunner } from "./runs/index.ts";
 import { makeShelfStore } from "./shelf/index.ts";
 import { makeTypefaceStore } from "./typefaces/index.ts";
+
+/** How often what is not needed any more is let go of, ms. */
+const TIDY_MS = 3_600_000;
 
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL, config.DUMP_FOLDER);
@@ -51,7 +55,13 @@ const clientDoor = makeClientApp(proofs, disk, config.CLIENT_URL ? [config.CLIEN
 
 const addresses = config.SHOP_URL ? [config.SHOP_URL] : [];
 const stores = { jobs, runs, placements, shelf, typefaces, motifs, proofs, mails };
-const app = makeApp({ ...stores, compute, database, disk, addresses, webRoot });
+const room = makeRoomStore(database, { cache, dumps: config.DUMP_FOLDER, disk });
+const tidying = setInterval(() => {
+  room.tidy().catch((error) => {
+    if (!isDatabaseAway(error)) console.error("tidying:", error);
+  });
+}, TIDY_MS);
+const app = makeApp({ ...stores, room, compute, database, disk, addresses, webRoot });
 let server: Server | undefined;
 /** Once links can be written. */
 function open(): void {
@@ -68,6 +78,7 @@ for (const signal of ["SIGINT", "SIGTERM"] as const)
   process.on(signal, async () => {
     if (isStopping) return;
     isStopping = true;
+    clearInterval(tidying);
     for (const door of [server, clientDoor]) {
       door?.close();
       door?.closeAllConnections();

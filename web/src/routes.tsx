@@ -26,6 +26,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),
   },
   {
+    path: "/room",
+    errorElement: <PageProblem />,
+    lazy: async () => ({ Component: (await import("./room/room.tsx")).RoomPage }),
+  },
+  {
     path: "/practice",
     errorElement: <PageProblem />,
     lazy: async () => ({ Component: (await import("./practice/practice.tsx")).Practice }),

@@ -1,7 +1,7 @@
 // The shelf as CxF3 (ISO 17972-1), the graphic arts' exchange format for colours. Written from memory of the standard: its
 // objects with CIELAB or sRGB values, their specification, and tags for what it has no element for.
-import { SaxesParser } from "saxes";
 import { FACT_WORDS, factsOf, readFacts, type Stock, type StockKind } from "../shelf/index.ts";
+import { readXml } from "../xml/index.ts";
 import { escapeXml } from "./shapes-svg.ts";
 import { type StockFile, startReading } from "./stock-file.ts";
 
@@ -41,9 +41,6 @@ function channels(hex: string): string {
 /** Deepest nesting of a file that is read; the standard's own has ten. */
 const MOST_DEEP = 40;
 
-/** Thrown to leave a parser that has no other way to be stopped. */
-class TooDeep extends Error {}
-
 /** An object under way. */
 interface Draft {
   readonly line: number;
@@ -64,11 +61,9 @@ interface Draft {
  */
 export function readCxf3(text: string, kind: StockKind): StockFile {
   const reading = startReading();
-  const parser = new SaxesParser({ xmlns: true });
   let draft: Draft | null = null;
   let characters = "";
   let isCxf = false;
-  let depth = 0;
   const finish = ({ line, name, id, tags, numbers, space }: Draft) => {
     const value = (channel: string) => numbers.get(`${space} ${channel}`) ?? Number.NaN;
     const colour =
@@ -90,55 +85,44 @@ export function readCxf3(text: string, kind: StockKind): StockFile {
         `"${name}", `,
       );
   };
-  parser.on("error", ({ message }) => {
-    reading.fail(parser.line, message.replace(/^\d+:\d+: /, ""));
-  });
-  parser.on("opentagstart", () => {
-    if (++depth > MOST_DEEP) throw new TooDeep();
-  });
-  parser.on("opentag", ({ local, uri, attributes }) => {
-    characters = "";
-    if (uri !== NAMESPACE) return;
-    const attribute = (name: string) => attributes[name]?.value ?? "";
-    if (local === "CxF") isCxf = true;
-    else if (local === "Object")
-      draft = {
-        line: parser.line,
-        name: attribute("Name"),
-        id: attribute("Id"),
-        tags: new Map(),
-        numbers: new Map(),
-        space: null,
-        within: null,
-      };
-    else if (draft && local === "Tag") draft.tags.set(attribute("Name"), attribute("Value"));
-    else if (draft && local === "ColorCIELab") draft.space = draft.within = "lab";
-    else if (draft && local === "ColorSRGB") {
-      draft.within = "srgb";
-      draft.space ??= "srgb";
-    }
-  });
-  parser.on("text", (part) => {
-    characters += part;
-  });
-  parser.on("closetag", ({ local, uri }) => {
-    depth--;
-    if (uri !== NAMESPACE || !draft) return;
-    if (local === "ColorCIELab" || local === "ColorSRGB") draft.within = null;
-    if (/^[LABRG]$/.test(local) && draft.within)
-      draft.numbers.set(`${draft.within} ${local}`, Number(characters.trim() || "NaN"));
-    if (local === "Object") {
-      finish(draft);
-      draft = null;
-    }
-  });
-  try {
-    parser.write(text.replace(/^\uFEFF/, "")).close();
-  } catch (error) {
-    if (!(error instanceof TooDeep)) throw error;
-    reading.fail(parser.line, `elements are nested more than ${MOST_DEEP} deep`);
-    return reading.finish();
-  }
+  readXml(
+    text.replace(/^\uFEFF/, ""),
+    {
+      open({ local, uri, attributes }, line) {
+        characters = "";
+        if (uri !== NAMESPACE) return;
+        const attribute = (name: string) => attributes[name] ?? "";
+        if (local === "CxF") isCxf = true;
+        else if (local === "Object")
+          draft = {
+            ...{ line, name: attribute("Name"), id: attribute("Id") },
+            ...{ tags: new Map(), numbers: new Map(), space: null, within: null },
+          };
+        else if (draft && local === "Tag") draft.tags.set(attribute("Name"), attribute("Value"));
+        else if (draft && local === "ColorCIELab") draft.space = draft.within = "lab";
+        else if (draft && local === "ColorSRGB") {
+          draft.within = "srgb";
+          draft.space ??= "srgb";
+        }
+      },
+      text(part) {
+        characters += part;
+      },
+      close({ local, uri }) {
+        if (uri !== NAMESPACE || !draft) return;
+        if (local === "ColorCIELab" || local === "ColorSRGB") draft.within = null;
+        if (/^[LABRG]$/.test(local) && draft.within)
+          draft.numbers.set(`${draft.within} ${local}`, Number(characters.trim() || "NaN"));
+        if (local === "Object") {
+          finish(draft);
+          draft = null;
+        }
+      },
+      wrong: (message, line) => reading.fail(line, message),
+      tooDeep: (line) => reading.fail(line, `elements are nested more than ${MOST_DEEP} deep`),
+    },
+    { hasNamespaces: true, mostDeep: MOST_DEEP },
+  );
   if (!isCxf && !reading.hasFailed()) reading.fail(1, "this is not a CxF3 file");
   return reading.finish();
 }

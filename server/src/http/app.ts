@@ -13,6 +13,8 @@ import { placementRoutes } from "../placements/index.ts";
 import { answerErrors, answerUnknownRoute } from "../problems/index.ts";
 import type { MailStore, ProofStore } from "../proofs/index.ts";
 import { proofRoutes } from "../proofs/index.ts";
+import type { RoomStore } from "../room/index.ts";
+import { roomRoutes } from "../room/index.ts";
 import type { RunStore } from "../runs/index.ts";
 import { runRoutes } from "../runs/index.ts";
 import type { ShelfStore } from "../shelf/index.ts";
@@ -30,6 +32,7 @@ export interface Services {
   readonly motifs: MotifStore;
   readonly proofs: ProofStore;
   readonly mails: MailStore;
+  readonly room: RoomStore;
   readonly compute: Compute;
   readonly database: DataSource;
   readonly disk: Disk;
@@ -57,6 +60,7 @@ export function makeApp(services: Services): Express {
     typefaceRoutes(typefaces, compute),
     motifRoutes(motifs, compute),
     proofRoutes(services),
+    roomRoutes(services.room),
   );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {

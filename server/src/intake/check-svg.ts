@@ -1,7 +1,7 @@
 // SVG is untrusted: no scripts, no external references, ever. The renderer would not follow them either; refusing says
 // so to the person, whose picture would otherwise come out with parts missing. And no drawing that takes the renderer
 // for good: what parts that are used again and again, groups and masks cost is reckoned before any of it is drawn.
-import { SaxesParser } from "saxes";
+import { readXml } from "@plain-palette/core/xml";
 import { IntakeError } from "./intake-error.ts";
 import { makeCostSheet, type SvgCost } from "./svg-cost.ts";
 
@@ -18,41 +18,43 @@ const HARMLESS_PICTURE = /^data:image\/(png|jpe?g|gif|webp);/i;
 export function checkSvg(bytes: Uint8Array): SvgCost {
   const text = decode(bytes);
   const sheet = makeCostSheet();
-  const parser = new SaxesParser();
-  let depth = 0;
   let style: string | null = null;
-  parser.on("error", () => {
-    throw new IntakeError("The SVG is damaged or ends too early. Ask for it again; the copy may have been cut off.");
-  });
-  parser.on("doctype", (doctype) => {
-    if (/<!ENTITY/i.test(doctype)) refuse("declares entities of its own");
-  });
-  parser.on("processinginstruction", ({ target }) => {
-    if (/^xml-stylesheet$/i.test(target)) refuse("refers to a style sheet outside itself");
-  });
-  parser.on("opentag", ({ name, attributes }) => {
-    const local = localName(name);
-    if (++depth > MOST_DEEP) refuse(`nests its groups more than ${MOST_DEEP} deep`);
-    if (/^script$/i.test(local)) refuse("contains a script");
-    if (/^foreignObject$/i.test(local)) refuse("contains a piece of a web page (foreignObject)");
-    for (const [key, value] of Object.entries(attributes)) checkAttribute(localName(key), value);
-    if (local === "style") style = "";
-    sheet.open(local, attributes);
-  });
-  const onText = (part: string) => {
-    if (style !== null) style += part;
-  };
-  parser.on("text", onText);
-  parser.on("cdata", onText);
-  parser.on("closetag", () => {
-    depth--;
-    sheet.close();
-    if (style === null) return;
-    checkStyle(style);
-    sheet.style(style);
-    style = null;
-  });
-  parser.write(text).close();
+  readXml(
+    text,
+    {
+      open({ name, attributes }) {
+        const local = localName(name);
+        if (/^script$/i.test(local)) refuse("contains a script");
+        if (/^foreignObject$/i.test(local)) refuse("contains a piece of a web page (foreignObject)");
+        for (const [key, value] of Object.entries(attributes)) checkAttribute(localName(key), value);
+        if (local === "style") style = "";
+        sheet.open(local, attributes);
+      },
+      text(part) {
+        if (style !== null) style += part;
+      },
+      close() {
+        sheet.close();
+        if (style === null) return;
+        checkStyle(style);
+        sheet.style(style);
+        style = null;
+      },
+      doctype(doctype) {
+        if (/<!ENTITY/i.test(doctype)) refuse("declares entities of its own");
+      },
+      instruction(name) {
+        if (/^xml-stylesheet$/i.test(name)) refuse("refers to a style sheet outside itself");
+      },
+      tooDeep: () => refuse(`nests its groups more than ${MOST_DEEP} deep`),
+      wrong() {
+        throw new IntakeError(
+          "The SVG is damaged or ends too early. Ask for it again; the copy may have been cut off.",
+        );
+      },
+    },
+    { hasNamespaces: false, mostDeep: MOST_DEEP },
+  );
   return sheet.reckon();
 }
 

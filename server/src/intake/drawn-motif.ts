@@ -4,8 +4,8 @@ import type { StrokeLook } from "@plain-palette/core/edit";
 import { widenStroke } from "@plain-palette/core/edit";
 import { type CubicPath, mapPath } from "@plain-palette/core/geometry";
 import { type FilledArea, flattenDrawn, type Motif, type Painted } from "@plain-palette/core/motif";
+import { readXml, type XmlElement } from "@plain-palette/core/xml";
 import { Resvg } from "@resvg/resvg-js";
-import { SaxesParser } from "saxes";
 import { ZodError } from "zod";
 import { checkSvg } from "./check-svg.ts";
 import { dashLine } from "./dash-line.ts";
@@ -15,6 +15,8 @@ import { drawPdfPageAsSvg } from "./pdf.ts";
 
 /** Largest file. */
 const MAX_BYTES = 16 * 1024 * 1024;
+/** resvg writes as many groups within each other as there were, and a clip or two. */
+const MOST_DEEP = 1000;
 /** CSS pixels to the inch (CSS Values 3, 5.2). */
 const MM_PER_CSS_PX = 25.4 / 96;
 /** So much of what is behind shows through nothing that one can see. */
@@ -67,8 +69,7 @@ function readPlainSvg(text: string) {
   const clips = new Map<string, FilledArea>();
   let clip: { readonly id: string; readonly matrix: Matrix; paths: CubicPath[]; rule: FilledArea["rule"] } | null =
     null;
-  const parser = new SaxesParser();
-  parser.on("opentag", ({ name, attributes }) => {
+  const open = ({ name, attributes }: XmlElement) => {
     const around = groups.at(-1) ?? { matrix: STILL, clips: [] };
     const matrix = times(around.matrix, matrixOf(attributes.transform));
     if (name === "svg") Object.assign(size, sizeOf(attributes));
@@ -84,14 +85,18 @@ function readPlainSvg(text: string) {
       const area = id === undefined ? null : clips.get(id);
       groups.push({ matrix, clips: area ? [...around.clips, clipIn(area, matrix)] : around.clips });
     } else if (name === "image") throw new IntakeError(`The drawing has a picture of pixels in it: ${CURE}.`);
-  });
-  parser.on("closetag", ({ name }) => {
+  };
+  const close = ({ name }: XmlElement) => {
     if (name === "g") groups.pop();
     if (name !== "clipPath" || !clip) return;
     clips.set(clip.id, { paths: clip.paths.map(closed), rule: clip.rule });
     clip = null;
-  });
-  parser.write(text).close();
+  };
+  // From here on it is resvg that wrote it.
+  const wrong = () => {
+    throw new IntakeError("The drawing cannot be read. Save it again, as plain SVG or PDF.");
+  };
+  readXml(text, { open, close, wrong, tooDeep: wrong }, { hasNamespaces: false, mostDeep: MOST_DEEP });
   return { ...size, painted };
 }
 

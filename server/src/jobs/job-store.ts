@@ -96,11 +96,12 @@ export function makeJobStore(database: DataSource): JobStore {
     board: (search) => searchBoard(manager, search),
     find: (id) => findJob(manager, id),
     async create(artwork, title) {
-      const hash = await storeArtwork(manager, artwork);
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const body = recipeOfShop(shopSettingsSchema.parse(shop));
       const first: FirstVersion = { client: "", clientMail: "", step: "artwork", body };
-      const id = await inTransaction(database, (tx) => createJob(tx, hash, artwork.fileName, title, first));
+      const id = await inTransaction(database, async (tx) =>
+        createJob(tx, await storeArtwork(tx, artwork), artwork.fileName, title, first),
+      );
       const job = await findJob(manager, id);
       if (!job) throw new Error("the job that was just made is gone");
       return job;
@@ -120,8 +121,8 @@ export function makeJobStore(database: DataSource): JobStore {
       return this.find(id);
     },
     async replaceArtwork(id, artwork, basedOn) {
-      const artworkHash = await storeArtwork(manager, artwork);
       await addVersion(database, id, basedOn, async (tx, parent) => {
+        const artworkHash = await storeArtwork(tx, artwork);
         const old = await tx.findOneByOrFail(ArtworkEntity, { hash: parent.artworkHash });
         return { body: fitRecipe(readRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
       });
@@ -225,11 +226,12 @@ function lockJob(tx: EntityManager, id: string): Promise<JobRow | null> {
   return tx.findOne(JobEntity, { where: { id }, lock: { mode: "pessimistic_write" } });
 }
 
-/** Stores the client's file under its hash, unless it is there; a file without a job yet is harmless. */
-async function storeArtwork(manager: EntityManager, artwork: NewArtwork): Promise<string> {
+/** Stores the client's file under its hash, unless it is there; held until its job is, so that nobody tidies it away. */
+async function storeArtwork(tx: EntityManager, artwork: NewArtwork): Promise<string> {
   const { bytes, thumbnail, fileName: _, hash, ...facts } = artwork;
-  if (await manager.existsBy(ArtworkEntity, { hash })) return hash;
-  await manager
+  const [there] = await tx.query("SELECT hash FROM artworks WHERE hash = ? LOCK IN SHARE MODE", [hash]);
+  if (there) return hash;
+  await tx
     .createQueryBuilder()
     .insert()
     .into(ArtworkEntity)

@@ -9,6 +9,7 @@ const PAGES = [
   { path: "/typefaces", title: "Typefaces" },
   { path: "/practice", title: "Practice bench" },
   { path: "/settings", title: "Shop settings" },
+  { path: "/room", title: "Room" },
 ] as const;
 
 export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["title"]; children?: ReactNode }) {

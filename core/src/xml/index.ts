@@ -1,0 +1,1 @@
+export { readXml, type XmlElement, type XmlLimits, type XmlVisitor } from "./read-xml.ts";
