@@ -50,6 +50,8 @@ const TIRED_PROCESSOR_SHARE = 0.4;
 const TIRED_BYTES = 1e9;
 /** So often in a row none may come up before those who wait are told. */
 const MOST_FALSE_STARTS = 3;
+/** A task that so many processes did not outlive is what ends them; all its tries share one time. */
+const MOST_DEATHS = 3;
 
 interface Ticket {
   readonly client: string;
@@ -57,7 +59,8 @@ interface Ticket {
   readonly terms: Terms;
   /** Time that is left to it, ms. */
   leftMs: number;
-  hasDied: boolean;
+  /** Processes that ended while they had it. */
+  deaths: number;
   /** Nobody waits for it. */
   isOver: boolean;
   resolve(value: unknown): void;
@@ -68,6 +71,7 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
   const waiting = makeTurns<Ticket>();
   const hands = new Set<Hand>();
   const idle: Hand[] = [];
+  let working = 0;
   let falseStarts = 0;
   let isClosing = false;
 
@@ -102,7 +106,9 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
   /** A hand that is free takes the next task, if there is one. */
   const rest = async (hand: Hand): Promise<void> => {
     for (let ticket = waiting.next(); ticket; ticket = waiting.next()) {
+      working++;
       const then = await serve(hand, ticket, kind.limits);
+      working--;
       if (then === "again") {
         waiting.first(ticket);
         wake();
@@ -131,7 +137,7 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
           terms,
           client: terms.client,
           leftMs: terms.timeS * 1000,
-          hasDied: false,
+          deaths: 0,
           isOver: false,
           resolve,
           reject,
@@ -144,7 +150,7 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
         waiting.add(ticket);
         wake();
       }),
-    state: () => ({ processes: hands.size, working: hands.size - idle.length, waiting: waiting.size() }),
+    state: () => ({ processes: hands.size, working, waiting: waiting.size() }),
     async close() {
       isClosing = true;
       const all = [...hands];
@@ -177,12 +183,11 @@ async function serve(hand: Hand, ticket: Ticket, { processorS }: Limits): Promis
       return "fit";
     }
     if (terms.signal?.aborted) return "dead";
-    if (isLate || ticket.hasDied) {
+    if (isLate || ++ticket.deaths === MOST_DEATHS) {
       ticket.reject(new Overrun(`${order.name} took a process down`));
       return "dead";
     }
-    // Killed from outside, perhaps: a second process shows whose fault it was.
-    ticket.hasDied = true;
+    // Killed from outside, perhaps: other processes show whose fault it was.
     ticket.leftMs -= performance.now() - started;
     return "again";
   } finally {
