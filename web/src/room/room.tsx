@@ -58,7 +58,7 @@ export function RoomPage() {
         )}
         {room.data && (
           <>
-            <p className="mb-3">
+            <p className="mb-3" role="status">
               {room.data.freeBytes === null
                 ? "The shop's disk is on another computer: how much it has left is not known here."
                 : `The shop's disk has ${sizeWords(room.data.freeBytes)} left.`}
@@ -98,7 +98,8 @@ function PartRow({ kind, kept, goes }: RoomPart) {
         {title}
       </th>
       <td className="whitespace-nowrap px-3">
-        {sizeWords(kept.bytes)} <span className="text-soft">in {count(kept.files, one)}</span>
+        {kept.files === 0 ? "–" : sizeWords(kept.bytes)}{" "}
+        {kept.files > 0 && <span className="text-soft">in {count(kept.files, one)}</span>}
       </td>
       <td className="whitespace-nowrap px-3">
         {goes.files === 0 ? "–" : `${sizeWords(goes.bytes)} in ${count(goes.files, one)}`}

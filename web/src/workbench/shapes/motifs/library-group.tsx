@@ -64,7 +64,8 @@ export function LibraryGroup({ desk, size }: { desk: MotifDesk; size: ArtSize })
           <li key={motif.id}>
             <button
               type="button"
-              disabled={isReplacing && picked.length === 0}
+              // Until the picture is worked out nobody knows where its middle is.
+              disabled={desk.frame === null || (isReplacing && picked.length === 0)}
               title={`${motif.name}, ${sizeOf(motif)}`}
               aria-label={`Place ${motif.name}`}
               className="grid w-full border border-rule bg-card p-1 text-left hover:border-ink disabled:opacity-50"
