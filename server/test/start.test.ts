@@ -5,13 +5,23 @@ import { type AddressInfo, createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { jobListSchema } from "@plain-palette/contract";
-import { afterAll, describe, expect, it } from "vitest";
+import { afterAll, afterEach, describe, expect, it } from "vitest";
 import { findFreePort } from "../../tools/database/mariadb.ts";
 import { ROOT } from "../../tools/server-process.ts";
 import { ATTACKS } from "./attack.test.support.ts";
 import { send } from "./bench.test.support.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "plain-palette-start-"));
+/** All that were started: one that a failed test leaves behind is in nobody's way. */
+const started: ChildProcess[] = [];
+afterEach(async () => {
+  for (const child of started.splice(0)) {
+    if (child.exitCode !== null || child.signalCode !== null) continue;
+    const ended = once(child, "exit");
+    child.kill("SIGTERM");
+    await ended;
+  }
+});
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 interface Started {
@@ -29,6 +39,7 @@ async function start(port: number): Promise<Started> {
     stdio: ["ignore", "pipe", "pipe"],
     detached: true,
   });
+  started.push(child);
   let written = "";
   const url = await new Promise<string>((resolve, reject) => {
     const take = (chunk: Buffer) => {
@@ -97,10 +108,11 @@ describe("npm start", () => {
       await until(() => childrenOf(shop.child.pid ?? 0, what).some((other) => other !== pid));
       await until(() => isWell(shop));
     }
+    await until(() => shop.said().includes("The server is up again."));
     expect(shop.said()).toMatch(
       /The server has ended by itself; it is started again in 0.5 s\.[\s\S]*The server is up again\./,
     );
-    expect(shop.said()).toContain("The database is up again.");
+    await until(() => shop.said().includes("The database is up again."));
     expect(await clients(shop)).toEqual(DEMO);
 
     expect(await end(shop, "SIGINT")).toBe(0);
