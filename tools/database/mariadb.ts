@@ -107,10 +107,8 @@ export function reachableFolder(folder: string): string {
     "/var/lib/plain-palette",
     createHash("sha256").update(resolve(folder)).digest("hex").slice(0, 16),
   );
-  if (existsSync(folder) && !existsSync(elsewhere)) {
-    mkdirSync(dirname(elsewhere), { recursive: true, mode: 0o755 });
-    execFileSync("mv", [folder, elsewhere]);
-  }
+  mkdirSync(dirname(elsewhere), { recursive: true, mode: 0o755 });
+  if (existsSync(folder) && !existsSync(elsewhere)) execFileSync("mv", [folder, elsewhere]);
   return elsewhere;
 }
 

@@ -1,11 +1,15 @@
 // The files of a job printed with screens.
 
 import { warnOfMissing } from "../labels/index.ts";
+import { later } from "../later/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import { layOutFilms } from "./lay-out-films.ts";
 import type { Separation } from "./separate.ts";
 import { writeSeparationsSvg } from "./separations-svg.ts";
 import type { ScreensSettings } from "./settings.ts";
+
+const filmsPdf = later(() => import("./films-pdf.ts"));
+const separationsPdf = later(() => import("./separations-pdf.ts"));
 
 /** What is given out, and what a person should know of it. */
 export function listScreensOutputs(
@@ -23,7 +27,7 @@ export function listScreensOutputs(
         mediaType: "application/pdf",
         // What writes PDF is large, and only wanted here.
         make: async (tell) => {
-          const { writeFilmsPdf } = await import("./films-pdf.ts");
+          const { writeFilmsPdf } = await filmsPdf();
           return writeFilmsPdf(films, labelFont, date, (index) =>
             tell(index / count, `Drawing film ${index + 1} of ${count}`),
           );
@@ -34,7 +38,7 @@ export function listScreensOutputs(
         mediaType: "application/pdf",
         make: async (tell) => {
           tell(0, "Writing separations");
-          const { writeSeparationsPdf } = await import("./separations-pdf.ts");
+          const { writeSeparationsPdf } = await separationsPdf();
           return writeSeparationsPdf(separation, date);
         },
       },

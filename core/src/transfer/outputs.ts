@@ -1,9 +1,11 @@
 // The files of a job made with transfer film.
+
 import type { Rgb } from "../colour/index.ts";
 import { CUT_FILES, type CutFormat, planCuts, writeCutDrawing, writeHpgl } from "../cut/index.ts";
 import { type ShapeDrawing, writeShapesSvg } from "../formats/index.ts";
 import { type CubicPath, linePath, mapPath, mirrorPath } from "../geometry/index.ts";
 import { warnOfMissing } from "../labels/index.ts";
+import { later } from "../later/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
@@ -16,6 +18,9 @@ import { PRINT_MARK_MM, type PrintedFilm } from "./printed.ts";
 import type { TransferSettings } from "./settings.ts";
 import { planSheetCuts } from "./sheet-cuts.ts";
 import type { FilmSheet } from "./sheets.ts";
+
+const printedPdf = later(() => import("./printed-pdf.ts"));
+const pressSheetPdf = later(() => import("./press-sheet-pdf.ts"));
 
 /** Black, for what is no film; and what a line that is cut is drawn in. */
 const BESIDE: Rgb = [0, 0, 0];
@@ -56,7 +61,7 @@ function listPrintedOutputs(
       const shapes = spots
         .filter(({ role }) => role === "ink")
         .map(({ id, rgb }) => ({ rgb, paths: spotPaths(map, id) }));
-      const { writePrintedPdf } = await import("./printed-pdf.ts");
+      const { writePrintedPdf } = await printedPdf();
       return writePrintedPdf(
         film,
         {
@@ -124,7 +129,7 @@ export function listLayerOutputs(
     // What writes PDF is large, and only wanted here.
     make: async (tell) => {
       tell(0, "Writing the press sheet");
-      const { writePressSheet } = await import("./press-sheet-pdf.ts");
+      const { writePressSheet } = await pressSheetPdf();
       return writePressSheet({ layering, plan, design }, facts);
     },
   };

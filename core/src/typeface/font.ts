@@ -1,5 +1,7 @@
 // One font file, opened by HarfBuzz, which shapes text and gives outlines.
+
 import type { CubicPath } from "../geometry/index.ts";
+import { later } from "../later/index.ts";
 import { type PairKerning, readPairKerning } from "./pair-kerning.ts";
 import { FontError } from "./woff.ts";
 
@@ -32,7 +34,7 @@ export interface TextRun {
 type HarfBuzz = typeof import("harfbuzzjs");
 
 /** Loaded with the first typeface: nobody waits for it who sets no lettering. */
-export const loadHarfBuzz = (): Promise<HarfBuzz> => import("harfbuzzjs");
+export const loadHarfBuzz = later<HarfBuzz>(() => import("harfbuzzjs"));
 
 export interface Font {
   carries(text: string): boolean;

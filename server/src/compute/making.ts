@@ -1,5 +1,6 @@
 // What the making processes do: a job's files and its proofs. They have no database and no file; all they need comes in.
 import type { FiledMotif } from "@plain-palette/core/formats";
+import { loadAllParts } from "@plain-palette/core/later";
 import type { Motif } from "@plain-palette/core/motif";
 import { makeProof, type Proof, type ProofFacts, writeProofPdf } from "@plain-palette/core/proof";
 import {
@@ -12,7 +13,7 @@ import {
   runPipeline,
   runSteps,
 } from "@plain-palette/core/recipe";
-import { type FontFiles, openTypeface, openTypefaces } from "@plain-palette/core/typeface";
+import { type FontFiles, openTypefaces } from "@plain-palette/core/typeface";
 import { readLabelFont, writeMotifArchive } from "../intake/index.ts";
 import type { Tasks } from "./hand.ts";
 import { type PackedPixels, unpackPixels } from "./pixels.ts";
@@ -61,8 +62,7 @@ let labelFont: Uint8Array = new Uint8Array();
 
 export const prepare: Tasks["prepare"] = async () => {
   labelFont = await readLabelFont();
-  // The text shaper's code is read when first needed.
-  await openTypeface("", []);
+  await loadAllParts();
 };
 
 async function openLibrary({ fonts, motifs }: LibraryFiles): Promise<Library> {

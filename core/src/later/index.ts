@@ -1,0 +1,1 @@
+export { later, loadAllParts } from "./later.ts";
