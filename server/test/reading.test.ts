@@ -169,7 +169,7 @@ describe("fair admission", () => {
   it("a full house says 503 and when to come again, and lets in again what there is room for", async () => {
     const { hostname, port } = new URL(bench.url());
     const held = await Promise.all(
-      Array.from({ length: 16 }, (_, i) => {
+      Array.from({ length: 24 }, (_, i) => {
         const socket = connect(Number(port), hostname);
         socket.on("error", () => {});
         socket.write(

@@ -136,7 +136,8 @@ describe("npm start", () => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     const asked = Date.now();
     await end(reading, "SIGTERM");
-    expect(Date.now() - asked).toBeLessThan(10_000);
+    // Half as much again for a machine that is busy with other tests.
+    expect(Date.now() - asked).toBeLessThan(15_000);
     await Promise.all(answers);
     expect(processesOn(folder)).toEqual([]);
 

@@ -12,6 +12,22 @@ const columnsOf = (...rings: Ring[]) => {
 };
 const lengthOf = ({ stations }: Column) => (stations.length / STRIDE) * STATION_MM;
 
+// Found by a random star: the library that triangulates went round for ever on it.
+it("ends for a star whose corners lie all but exactly on lines between others", () => {
+  const star = ring(
+    ...[39.69216534655493, 20.307834653445063, 29.999999999999996, 14.015233217955213],
+    ...[20.307834653445063, 20.307834653445067, 14.015233217955213, 30.000000000000004],
+    ...[20.307834653445067, 39.69216534655494, 30, 45.98476678204479],
+    ...[39.69216534655494, 39.69216534655493, 45.98476678204479, 30],
+  );
+  for (const rings of [
+    [star, circle(30, 30, 0.5, 24)],
+    [star, backwards(circle(30, 30, 0.5, 24))],
+    [backwards(star), circle(30, 30, 0.5, 24)],
+  ])
+    expect(findColumns(rings, 8).columns.length).toBeGreaterThan(0);
+});
+
 describe("columns", () => {
   it("of a bar are one, from end to end, as wide as it is", () => {
     const { columns, joints } = columnsOf(ring(0, 0, 20, 0, 20, 3, 0, 3));

@@ -55,6 +55,23 @@ export function triangulate(rings: readonly Ring[], stepMm: number): Triangulati
 const STIRRED_MM = 1e-4;
 const TRIES = 4;
 
+/** No sound triangulation takes so many steps to a point. */
+const STEPS_A_POINT = 1000;
+
+/** The library goes round for ever on some corners that lie all but exactly on a side: it is stopped, and they are stirred. */
+class Bounded extends Constrainautor {
+  constructor(
+    mesh: Delaunator<Float64Array>,
+    private stepsLeft: number,
+  ) {
+    super(mesh);
+  }
+  override intersectSegments(p1: number, p2: number, p3: number, p4: number): boolean {
+    if (--this.stepsLeft < 0) throw new Error("it goes round for ever");
+    return super.intersectSegments(p1, p2, p3, p4);
+  }
+}
+
 /** Delaunay triangles of points with all sides among them; null where sides cross. */
 function constrain(points: Float64Array, sides: [number, number][]): Delaunator<Float64Array> | null {
   for (let attempt = 0; attempt < TRIES; attempt++) {
@@ -62,7 +79,7 @@ function constrain(points: Float64Array, sides: [number, number][]): Delaunator<
     const stirred = points.map((value, i) => value + (((i * (7919 + 2 * attempt)) % 13) - 6) * attempt * STIRRED_MM);
     const mesh = new Delaunator(stirred);
     try {
-      new Constrainautor(mesh).constrainAll(sides);
+      new Bounded(mesh, STEPS_A_POINT * points.length).constrainAll(sides);
       return mesh;
     } catch {
       // Tried again.
