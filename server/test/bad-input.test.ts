@@ -1,7 +1,7 @@
-import { crc32, deflateSync } from "node:zlib";
 import { OWN_HEADER, problemSchema } from "@plain-palette/contract";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { pngOf } from "./attack.test.support.ts";
 import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
@@ -9,28 +9,6 @@ beforeAll(async () => {
   bench = await startBench();
 });
 afterAll(() => bench.stop());
-
-/** A sound PNG of a few hundred bytes that unfolds to `side` x `side` pixels. */
-function bomb(side: number): Buffer {
-  const chunk = (type: string, data: Buffer) => {
-    const body = Buffer.concat([Buffer.from(type, "latin1"), data]);
-    const frame = Buffer.alloc(8);
-    frame.writeUInt32BE(data.length, 0);
-    frame.writeUInt32BE(crc32(body), 4);
-    return Buffer.concat([frame.subarray(0, 4), body, frame.subarray(4)]);
-  };
-  const header = Buffer.alloc(13);
-  header.writeUInt32BE(side, 0);
-  header.writeUInt32BE(side, 4);
-  header[8] = 1;
-  const rows = deflateSync(Buffer.alloc(Math.min(1e6, side * Math.ceil(side / 8))));
-  return Buffer.concat([
-    Buffer.from("89504e470d0a1a0a", "hex"),
-    chunk("IHDR", header),
-    chunk("IDAT", rows),
-    chunk("IEND", Buffer.alloc(0)),
-  ]);
-}
 
 const svg = (inside: string) =>
   Buffer.from(
@@ -56,7 +34,7 @@ describe("bad input gets a clear 4xx and the server goes on", () => {
       /damaged or ends too early/,
     ],
     ["a PNG header and nothing else", () => Buffer.from("89504e470d0a1a0a", "hex"), 422, /damaged/],
-    ["a decompression bomb", () => bomb(60_000), 413, /60000 x 60000 pixels/],
+    ["a decompression bomb", () => pngOf(60_000, 60_000, 9), 413, /60000 x 60000 pixels/],
     ["an SVG with a script", () => svg("<script>fetch('/')</script>"), 422, /contains a script/],
     ["an SVG with an event handler", () => svg('<circle r="3" onload="x()"/>'), 422, /contains a script/],
     [
