@@ -1,9 +1,22 @@
+import { readdirSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
+
+/** Writes down of what parts the application is, so that all of them can be fetched ahead. */
+function listParts(): Plugin {
+  return {
+    name: "list-parts",
+    writeBundle({ dir = "" }) {
+      const parts = readdirSync(join(dir, "assets")).map((name) => `/assets/${name}`);
+      writeFileSync(join(dir, "parts.json"), JSON.stringify(parts));
+    },
+  };
+}
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), listParts()],
   worker: { format: "es" },
   // The largest part is the PDF library with its font reader: loaded when files are made.
   build: {

@@ -21,6 +21,7 @@ export {
   jobSchema,
   jobStateSchema,
   jobStepSchema,
+  ownIdSchema,
   placementListSchema,
   placementSaveSchema,
   type RecipeSave,
@@ -76,9 +77,11 @@ export { MOST_RECIPE_BYTES, RECIPE_TOO_LARGE } from "./recipe-size.ts";
 export { ROOM_KINDS, type Room, type RoomKind, type RoomPart, roomPartSchema, roomSchema } from "./room.ts";
 export { isOver, type Run, type RunState, runListSchema, runSchema, runStartSchema, runStateSchema } from "./runs.ts";
 export {
+  type SettingsSave,
   type ShopStock,
   type StockFormat,
   type StockImport,
+  settingsSaveSchema,
   shelfSchema,
   shopStockSchema,
   stockFormatSchema,

@@ -109,11 +109,17 @@ export const jobPatchSchema = ticketSchema
   });
 export type JobPatch = z.infer<typeof jobPatchSchema>;
 
-/** What of a job's ticket a change is made from. */
-export function seenOf<Change extends TicketChange>(job: z.infer<typeof ticketSchema>, change: Change): JobPatch {
-  const seen = Object.fromEntries(Object.keys(change).map((key) => [key, job[key as keyof TicketChange]]));
+/** A change, with what it is made from: each of the facts that it names, as it is `now`. */
+export function seenOf<Facts extends object, Change extends Partial<Facts>>(
+  now: Facts,
+  change: Change,
+): Change & { seen: Partial<Facts> } {
+  const seen = Object.fromEntries(Object.keys(change).map((key) => [key, now[key as keyof Facts]])) as Partial<Facts>;
   return { ...change, seen };
 }
+
+/** The name that a browser gives to what it makes or saves: when it sends the same again, it is not done twice. */
+export const ownIdSchema = z.object({ id: z.uuid().optional() });
 
 /** A place on the garment as the shop keeps it; `version` counts its changes. */
 export const shopPlacementSchema = placementSchema.extend({ id: z.uuid(), version: z.number().int().min(1) });
@@ -126,6 +132,8 @@ export const placementSaveSchema = placementSchema.extend({ version: z.number().
 
 /** Saving a recipe: the version it was made from travels with it. A page that was open since before may send an earlier form. */
 export const recipeSaveSchema = z.object({
+  /** The browser's own name for this save: sent again, it is not stored again. */
+  saveId: z.uuid().optional(),
   basedOn: z.number().int().min(1),
   recipe: z.preprocess(bringOver, recipeSchema),
 });

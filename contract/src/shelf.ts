@@ -1,5 +1,5 @@
 // The shelf and the shop's settings as they travel between server and web.
-import { stockSchema } from "@plain-palette/core/shelf";
+import { shopSettingsPatchSchema, stockSchema } from "@plain-palette/core/shelf";
 import { z } from "zod";
 
 /** A stock as the shop keeps it; `version` counts its changes. */
@@ -19,3 +19,7 @@ export const stockImportSchema = z.object({
   same: z.number().int(),
 });
 export type StockImport = z.infer<typeof stockImportSchema>;
+
+/** A change of settings. Where `seen` says what one was, it is refused if somebody else changed that one meanwhile. */
+export const settingsSaveSchema = shopSettingsPatchSchema.extend({ seen: shopSettingsPatchSchema.optional() });
+export type SettingsSave = z.infer<typeof settingsSaveSchema>;

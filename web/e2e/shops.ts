@@ -9,6 +9,9 @@ process.env.E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 20_000));
 /** @param index 0 to SHOPS - 1. */
 export const doorPort = (index: number) => shopPort(index) + SHOPS;
 
+/** Of the shop whose server dies and comes back. */
+export const mortalPort = () => shopPort(2 * SHOPS);
+
 /** @param index 0 to SHOPS - 1. */
 export const shopPort = (index: number) => Number(process.env.E2E_PORT) + index;
 

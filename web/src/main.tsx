@@ -4,9 +4,27 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
+import { AGAIN_MS, onTryNow } from "./api/again.ts";
+import { isAway } from "./api/requests.ts";
+import { fetchAhead } from "./fetch-ahead.ts";
+import { startOutbox } from "./outbox/shop-outbox.ts";
+import { problemOf } from "./parts/problem.tsx";
 import { router } from "./routes.tsx";
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 5_000, retry: 2 } } });
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      retry: 1,
+      // The server may be on this very machine: it is asked whatever the browser thinks of the network.
+      networkMode: "always",
+      refetchInterval: ({ state }) => (state.status === "error" && isAway(problemOf(state.error)) ? AGAIN_MS : false),
+    },
+  },
+});
+onTryNow(() => void queries.refetchQueries({ type: "active", predicate: ({ state }) => state.status === "error" }));
+startOutbox(queries);
+fetchAhead();
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(

@@ -26,9 +26,9 @@ dropRights();
 setPriority(Number(niceness));
 
 const out = new Socket({ fd: ANSWERS, readable: false, writable: true });
-// A server that is gone ends this process by its life line.
 out.on("error", () => {});
-const say = (answer: Answer) => writeFrame(out, answer);
+// Nobody to answer to: the server is gone, and its life line ends what is left.
+const say = (answer: Answer) => writeFrame(out, answer).catch(() => process.exit(1));
 
 async function work({ name, input }: Order): Promise<void> {
   try {

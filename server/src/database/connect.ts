@@ -20,6 +20,7 @@ import { JobPictures1764151200000 } from "./migrations/job-pictures.ts";
 import { KeptStones1795804000000 } from "./migrations/kept-stones.ts";
 import { Motifs1795831200000 } from "./migrations/motifs.ts";
 import { Processes1764237600000 } from "./migrations/processes.ts";
+import { SentOnce1796025600000 } from "./migrations/sent-once.ts";
 import { Shelf1764064800000 } from "./migrations/shelf.ts";
 import { StandingFirm1795939200000 } from "./migrations/standing-firm.ts";
 import { TransferFilm1795716000000 } from "./migrations/transfer-film.ts";
@@ -56,6 +57,7 @@ export async function connectDatabase(url: string, dumpFolder: string): Promise<
       Motifs1795831200000,
       ClientsYes1795834800000,
       StandingFirm1795939200000,
+      SentOnce1796025600000,
     ],
     // A fresh connection a request, if need be: a database that was restarted is found again.
     extra: { connectionLimit: 8, enableKeepAlive: true },

@@ -64,6 +64,8 @@ export interface RecipeRow {
   /** The client's file that this version is of: a better one can replace it, and undo brings the old one back. */
   artworkHash: string;
   fileName: string;
+  /** The browser's own name for the save; null where it has none. */
+  saveId: string | null;
   createdAt: Date;
 }
 
@@ -202,6 +204,7 @@ export const RecipeEntity = new EntitySchema<RecipeRow>({
     body: { type: "json" },
     artworkHash: { type: "char", length: 64, name: "artwork_hash" },
     fileName: { type: "varchar", length: 255, name: "file_name" },
+    saveId: { type: "char", length: 36, nullable: true, name: "save_id" },
     createdAt: { type: "datetime", precision: 3, name: "created_at" },
   },
 });

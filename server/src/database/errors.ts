@@ -30,5 +30,8 @@ export const isDatabaseFull = (error: unknown): boolean => FULL.has(codeOf(error
 /** Whether two transactions waited for each other, and this one was given up: it may simply be tried again. */
 export const isDeadlock = (error: unknown): boolean => DEADLOCKED.has(codeOf(error));
 
+/** Whether what is to be stored is there already. */
+export const isThereAlready = (error: unknown): boolean => codeOf(error) === "ER_DUP_ENTRY";
+
 /** Whether something was looked for by signs that its column cannot have. */
 export const isMixedUp = (error: unknown): boolean => MIXED.has(codeOf(error));

@@ -6,6 +6,7 @@ import {
   type Job,
   jobPatchSchema,
   MOST_RECIPE_BYTES,
+  ownIdSchema,
   RECIPE_TOO_LARGE,
   recipeSaveSchema,
   type TicketChange,
@@ -18,6 +19,8 @@ import { MAX_BYTES } from "../intake/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
 import { FOREVER } from "./artwork-routes.ts";
 import { type JobStore, type NewArtwork, OthersChange, StaleSave } from "./job-store.ts";
+
+const artworkSaveSchema = recipeSaveSchema.omit({ recipe: true }).extend({ basedOn: z.coerce.number().int().min(1) });
 
 const fileBody = receiveFile(MAX_BYTES);
 const pictureBody = express.raw({ type: "image/webp", limit: "512kb" });
@@ -65,16 +68,22 @@ export function jobRoutes(jobs: JobStore, compute: Compute): Router {
   };
 
   router.post("/jobs", fileBody, async (request, response) => {
+    const { id } = ownIdSchema.parse(request.query);
+    const there = id && (await jobs.find(id));
+    if (there) {
+      response.status(201).json(there);
+      return;
+    }
     const artwork = await takeIn(request, response, "This file cannot become a job");
-    response.status(201).json(await jobs.create(artwork, titleFrom(artwork.fileName)));
+    response.status(201).json(await jobs.create(artwork, titleFrom(artwork.fileName), id));
   });
 
   router.post("/jobs/:id/artwork", fileBody, async (request, response) => {
-    const basedOn = z.coerce.number().int().min(1).parse(request.query.basedOn);
+    const save = artworkSaveSchema.parse(request.query);
     const { id } = request.params;
     orMissing(await jobs.find(id));
     const artwork = await takeIn(request, response, "This file cannot replace the artwork");
-    await answerWrite(response, 201, () => jobs.replaceArtwork(id, artwork, basedOn));
+    await answerWrite(response, 201, () => jobs.replaceArtwork(id, artwork, save));
   });
 
   router.get("/jobs/:id", async (request, response) => {

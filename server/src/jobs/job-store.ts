@@ -19,6 +19,7 @@ import {
   ArtworkEntity,
   type ArtworkRow,
   inTransaction,
+  isThereAlready,
   JobEntity,
   JobPictureEntity,
   type JobRow,
@@ -63,16 +64,17 @@ export interface JobStore {
   list(): Promise<JobCard[]>;
   board(search: BoardSearch): Promise<Board>;
   find(id: string): Promise<Job | null>;
-  create(artwork: NewArtwork, title: string): Promise<Job>;
+  /** `id`: the browser's own name for it. */
+  create(artwork: NewArtwork, title: string, id?: string): Promise<Job>;
   /** Changes the ticket; throws OthersChange where somebody else changed the same meanwhile to something else. */
   patch(id: string, patch: JobPatch): Promise<Job | null>;
-  /** Stores a recipe as a new version; throws StaleSave (after storing) if the head moved meanwhile. */
+  /** Stores a recipe as a new version, once; throws StaleSave (after storing) if the head moved meanwhile. */
   saveRecipe(id: string, save: RecipeSave): Promise<Job | null>;
   /**
    * Stores a better version of the client's file as a new version of the recipe, its places grown or shrunk with the
    * picture; throws StaleSave as saveRecipe does.
    */
-  replaceArtwork(id: string, artwork: NewArtwork, basedOn: number): Promise<Job | null>;
+  replaceArtwork(id: string, artwork: NewArtwork, save: Omit<RecipeSave, "recipe">): Promise<Job | null>;
   /** Puts another version in force; throws StaleSave if the head moved meanwhile. */
   moveHead(id: string, move: HeadMove): Promise<Job | null>;
   /** A version with the file that it is of; null if there is none. */
@@ -95,13 +97,17 @@ export function makeJobStore(database: DataSource): JobStore {
     list: () => listCards(manager),
     board: (search) => searchBoard(manager, search),
     find: (id) => findJob(manager, id),
-    async create(artwork, title) {
+    async create(artwork, title, own) {
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const body = recipeOfShop(shopSettingsSchema.parse(shop));
       const first: FirstVersion = { client: "", clientMail: "", step: "artwork", body };
       const id = await inTransaction(database, async (tx) =>
-        createJob(tx, await storeArtwork(tx, artwork), artwork.fileName, title, first),
-      );
+        createJob(tx, await storeArtwork(tx, artwork), artwork.fileName, title, first, own),
+      ).catch((error: unknown) => {
+        // Sent a second time while the first was still being read.
+        if (own !== undefined && isThereAlready(error)) return own;
+        throw error;
+      });
       const job = await findJob(manager, id);
       if (!job) throw new Error("the job that was just made is gone");
       return job;
@@ -116,12 +122,12 @@ export function makeJobStore(database: DataSource): JobStore {
       });
       return this.find(id);
     },
-    async saveRecipe(id, { basedOn, recipe }) {
-      await addVersion(database, id, basedOn, async (_tx, parent) => ({ ...parent, body: recipe }));
+    async saveRecipe(id, { recipe, ...save }) {
+      await addVersion(database, id, save, async (_tx, parent) => ({ ...parent, body: recipe }));
       return this.find(id);
     },
-    async replaceArtwork(id, artwork, basedOn) {
-      await addVersion(database, id, basedOn, async (tx, parent) => {
+    async replaceArtwork(id, artwork, save) {
+      await addVersion(database, id, save, async (tx, parent) => {
         const artworkHash = await storeArtwork(tx, artwork);
         const old = await tx.findOneByOrFail(ArtworkEntity, { hash: parent.artworkHash });
         return { body: fitRecipe(readRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
@@ -186,28 +192,38 @@ export function makeJobStore(database: DataSource): JobStore {
 
 type Versioned = Pick<RecipeRow, "body" | "artworkHash" | "fileName">;
 
-/** Stores a version made from another one and puts it in force; throws StaleSave after storing if the head moved meanwhile. */
+/**
+ * Stores a version made from another one and puts it in force; throws StaleSave after storing if the head moved meanwhile.
+ * One that was sent before is only looked up.
+ */
 async function addVersion(
   database: DataSource,
   id: string,
-  basedOn: number,
+  { basedOn, saveId }: Omit<RecipeSave, "recipe">,
   make: (tx: EntityManager, parent: Versioned) => Promise<Versioned>,
 ): Promise<void> {
   const stale = await inTransaction(database, async (tx) => {
     const job = await lockJob(tx, id);
     if (!job) return null;
+    const sent = saveId === undefined ? null : await findSave(tx, id, saveId);
+    if (sent) return sent.version === job.head ? null : new StaleSave(sent.version, job.head);
     const parent = await tx.findOneBy(RecipeEntity, { jobId: id, version: basedOn });
     if (!parent) throw notFound(`Version ${basedOn} of this job`);
     const version = ((await tx.maximum(RecipeEntity, "version", { jobId: id })) ?? 0) + 1;
     const { body, artworkHash, fileName } = await make(tx, parent);
     const createdAt = new Date();
-    await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, body, artworkHash, fileName, createdAt });
+    const made = { body, artworkHash, fileName, saveId: saveId ?? null, createdAt };
+    await tx.insert(RecipeEntity, { jobId: id, version, parent: basedOn, ...made });
     if (job.head !== basedOn) return new StaleSave(version, job.head);
     await tx.update(JobEntity, { id }, { head: version, updatedAt: createdAt });
     await noteHead(tx, id, version);
     return null;
   });
   if (stale) throw stale;
+}
+
+function findSave(tx: EntityManager, jobId: string, saveId: string): Promise<Pick<RecipeRow, "version"> | null> {
+  return tx.findOne(RecipeEntity, { where: { jobId, saveId }, select: { jobId: true, version: true } });
 }
 
 /** A recipe for a better version of its picture: places grow with the width; page and drawing size start afresh. */
@@ -261,11 +277,11 @@ async function createJob(
   fileName: string,
   title: string,
   { client, clientMail, step, body }: FirstVersion,
+  id: string = randomUUID(),
 ): Promise<string> {
-  const id = randomUUID();
   const now = new Date();
   await tx.insert(JobEntity, { id, title, client, clientMail, step, head: 1, isPutAway: false, updatedAt: now });
-  const first = { jobId: id, version: 1, parent: null, body, artworkHash, fileName, createdAt: now };
+  const first = { jobId: id, version: 1, parent: null, body, artworkHash, fileName, saveId: null, createdAt: now };
   await tx.insert(RecipeEntity, first);
   await noteHead(tx, id, 1);
   return id;

@@ -1,9 +1,11 @@
 // Routes of the shop's placements.
-import { placementSaveSchema, type ShopPlacement, seenVersionSchema } from "@plain-palette/contract";
+import { ownIdSchema, placementSaveSchema, type ShopPlacement, seenVersionSchema } from "@plain-palette/contract";
 import { placementSchema } from "@plain-palette/core/recipe";
 import express, { Router } from "express";
 import { notFound, ProblemError } from "../problems/index.ts";
 import type { PlacementChange, PlacementStore } from "./placement-store.ts";
+
+const newPlacementSchema = placementSchema.extend(ownIdSchema.shape);
 
 export function placementRoutes(placements: PlacementStore): Router {
   const router = Router();
@@ -13,7 +15,8 @@ export function placementRoutes(placements: PlacementStore): Router {
   });
 
   router.post("/placements", express.json(), async (request, response) => {
-    response.status(201).json(await placements.add(placementSchema.parse(request.body)));
+    const { id, ...placement } = newPlacementSchema.parse(request.body);
+    response.status(201).json(await placements.add(placement, id));
   });
 
   router.put("/placements/:id", express.json(), async (request, response) => {
@@ -43,7 +46,7 @@ function taken(change: PlacementChange | null): ShopPlacement {
   throw new ProblemError({
     title: `Somebody else changed "${change.stored.name}" meanwhile`,
     status: 409,
-    kept: "Theirs is kept; yours is still in the form.",
+    kept: "Theirs is kept.",
     cure: "Open the list again to see theirs, then change it once more.",
   });
 }

@@ -15,8 +15,9 @@ export interface PlacementStore {
   list(): Promise<ShopPlacement[]>;
   /** What was taken off the list. */
   listPutAway(): Promise<ShopPlacement[]>;
-  add(placement: Placement): Promise<ShopPlacement>;
-  /** Changes one if it still has the version that was seen; null if it is gone. */
+  /** `id`: the browser's own name for it. */
+  add(placement: Placement, id?: string): Promise<ShopPlacement>;
+  /** Changes one if it still has the version that was seen, or was changed to just that; null if it is gone. */
   change(id: string, placement: Placement, version: number): Promise<PlacementChange | null>;
   /**
    * Takes one off the list, or puts it back, if it still has the version that was seen; null if there never was one. Jobs
@@ -32,8 +33,9 @@ export function makePlacementStore(database: DataSource): PlacementStore {
   return {
     list: () => listed(false),
     listPutAway: () => listed(true),
-    async add(placement) {
-      const id = randomUUID();
+    async add(placement, id = randomUUID()) {
+      const there = await manager.findOneBy(PlacementEntity, { id });
+      if (there) return toPlacement(there);
       await manager.insert(PlacementEntity, { ...placement, id, version: 1 });
       return { ...placement, id, version: 1 };
     },
@@ -44,7 +46,8 @@ export function makePlacementStore(database: DataSource): PlacementStore {
         { ...placement, version: version + 1 },
       );
       const stored = await manager.findOneBy(PlacementEntity, { id });
-      return stored && { stored: toPlacement(stored), isTaken: affected === 1 };
+      const isTaken = affected === 1 || (stored?.version === version + 1 && isSame(stored, placement));
+      return stored && { stored: toPlacement(stored), isTaken };
     },
     async putAway(id, version, isPutAway) {
       await manager.update(
@@ -60,4 +63,9 @@ export function makePlacementStore(database: DataSource): PlacementStore {
 
 function toPlacement({ position: _, isPutAway: __, ...placement }: PlacementRow): ShopPlacement {
   return placement;
+}
+
+function isSame(a: Placement, b: Placement): boolean {
+  const { name, widthMm, areaWidthMm, areaHeightMm } = b;
+  return a.name === name && a.widthMm === widthMm && a.areaWidthMm === areaWidthMm && a.areaHeightMm === areaHeightMm;
 }

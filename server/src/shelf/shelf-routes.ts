@@ -1,12 +1,20 @@
 // Routes of the shelf, its files and the shop's settings.
-import { type ShopStock, seenVersionSchema, stockFormatSchema, stockSaveSchema } from "@plain-palette/contract";
+import {
+  ownIdSchema,
+  type ShopStock,
+  seenVersionSchema,
+  settingsSaveSchema,
+  stockFormatSchema,
+  stockSaveSchema,
+} from "@plain-palette/contract";
 import { writeCxf3, writeStockCsv } from "@plain-palette/core/formats";
-import { shopSettingsPatchSchema, stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
+import { stockKindSchema, stockSchema } from "@plain-palette/core/shelf";
 import express, { Router } from "express";
 import type { Compute } from "../compute/index.ts";
+import { isThereAlready } from "../database/index.ts";
 import { askerOf, receiveFile } from "../doors/index.ts";
 import { notFound, ProblemError } from "../problems/index.ts";
-import type { ShelfStore } from "./shelf-store.ts";
+import { OthersSetting, type ShelfStore } from "./shelf-store.ts";
 
 /** A shelf of ten thousand things is about a megabyte. */
 const MOST_BYTES = 4 * 2 ** 20;
@@ -14,6 +22,7 @@ const MOST_BYTES = 4 * 2 ** 20;
 const MOST_STOCK = 5000;
 
 const fileBody = receiveFile(MOST_BYTES);
+const newStockSchema = stockSchema.extend(ownIdSchema.shape);
 
 const MEDIA_TYPES = { csv: "text/csv; charset=utf-8", cxf3: "application/xml; charset=utf-8" } as const;
 
@@ -25,9 +34,9 @@ export function shelfRoutes(shelf: ShelfStore, compute: Compute): Router {
   });
 
   router.post("/shelf", express.json(), async (request, response) => {
-    const stock = stockSchema.parse(request.body);
-    const added = await shelf.add(stock).catch((error: unknown) => {
-      throw isDuplicate(error) ? isThere(stock.kind, stock.code) : error;
+    const { id, ...stock } = newStockSchema.parse(request.body);
+    const added = await shelf.add(stock, id).catch((error: unknown) => {
+      throw isThereAlready(error) ? isThere(stock.kind, stock.code) : error;
     });
     if (!added) throw isThere(stock.kind, stock.code);
     response.status(201).json(added);
@@ -36,7 +45,7 @@ export function shelfRoutes(shelf: ShelfStore, compute: Compute): Router {
   router.put("/shelf/:id", express.json(), async (request, response) => {
     const { version, ...stock } = stockSaveSchema.parse(request.body);
     const change = await shelf.change(request.params.id, stock, version).catch((error: unknown) => {
-      throw isDuplicate(error) ? isThere(stock.kind, stock.code) : error;
+      throw isThereAlready(error) ? isThere(stock.kind, stock.code) : error;
     });
     if (!change) throw notFound("This stock");
     if (!change.isTaken) throw changedMeanwhile(`"${change.stored.name}"`);
@@ -107,17 +116,21 @@ export function shelfRoutes(shelf: ShelfStore, compute: Compute): Router {
 
   // Each setting for itself: two people who change two of them both mean what they say.
   router.patch("/settings", express.json(), async (request, response) => {
-    response.json(await shelf.changeSettings(shopSettingsPatchSchema.parse(request.body)));
+    const stored = await shelf.changeSettings(settingsSaveSchema.parse(request.body)).catch((error: unknown) => {
+      throw error instanceof OthersSetting ? changedMeanwhile("this setting", `It is ${error.now} now.`) : error;
+    });
+    response.json(stored);
   });
 
   return router;
 }
 
-function changedMeanwhile(what: string): ProblemError {
+function changedMeanwhile(what: string, detail?: string): ProblemError {
   return new ProblemError({
     title: `Somebody else changed ${what} meanwhile`,
     status: 409,
-    kept: "Theirs is kept; yours is still in the form.",
+    detail,
+    kept: "Theirs is kept.",
     cure: "Look at theirs, then change it once more.",
   });
 }
@@ -129,8 +142,4 @@ function isThere(kind: string, code: string): ProblemError {
     kept: "The shelf is as it was.",
     cure: "Give it a code of its own, or change the one that is there.",
   });
-}
-
-function isDuplicate(error: unknown): boolean {
-  return typeof error === "object" && error !== null && "code" in error && error.code === "ER_DUP_ENTRY";
 }

@@ -1,13 +1,7 @@
 // The shelf and the shop's settings in the database.
 import { randomUUID } from "node:crypto";
-import type { ShopStock, StockImport } from "@plain-palette/contract";
-import {
-  factsOf,
-  type ShopSettings,
-  type ShopSettingsPatch,
-  type Stock,
-  shopSettingsSchema,
-} from "@plain-palette/core/shelf";
+import type { SettingsSave, ShopStock, StockImport } from "@plain-palette/contract";
+import { factsOf, type ShopSettings, type Stock, shopSettingsSchema } from "@plain-palette/core/shelf";
 import { type DataSource, type EntityManager, Not } from "typeorm";
 import { inTransaction, SettingsEntity, StockEntity, type StockRow } from "../database/index.ts";
 
@@ -21,9 +15,9 @@ export interface ShelfStore {
   list(): Promise<ShopStock[]>;
   /** What was taken off. */
   listPutAway(): Promise<ShopStock[]>;
-  /** Null if its kind has that code already. */
-  add(stock: Stock): Promise<ShopStock | null>;
-  /** Changes one if it still has the version that was seen; null if it is gone. */
+  /** Null if its kind has that code already. `id`: the browser's own name for it. */
+  add(stock: Stock, id?: string): Promise<ShopStock | null>;
+  /** Changes one if it still has the version that was seen, or was changed to just that; null if it is gone. */
   change(id: string, stock: Stock, version: number): Promise<Change<ShopStock> | null>;
   /**
    * Takes one off, or puts it back, if it still has the version that was seen; null if there never was one. Jobs keep the
@@ -33,7 +27,16 @@ export interface ShelfStore {
   /** Takes over all of it or nothing: what has a kind and code that is there changes it. */
   takeOver(stock: readonly Stock[]): Promise<StockImport>;
   settings(): Promise<ShopSettings>;
-  changeSettings(patch: ShopSettingsPatch): Promise<ShopSettings>;
+  /** Throws OthersSetting where somebody else changed one of them meanwhile to something else. */
+  changeSettings(save: SettingsSave): Promise<ShopSettings>;
+}
+
+/** A setting is not any more what it was when it was changed. */
+export class OthersSetting extends Error {
+  override readonly name = "OthersSetting";
+  constructor(readonly now: unknown) {
+    super("the setting was changed meanwhile");
+  }
 }
 
 const THE_SHOP = 1;
@@ -47,10 +50,13 @@ export function makeShelfStore(database: DataSource): ShelfStore {
   return {
     list: () => listed(false),
     listPutAway: () => listed(true),
-    async add(stock) {
-      const row = { ...stock, id: randomUUID(), version: 1 };
+    async add(stock, own = randomUUID()) {
+      const row = { ...stock, id: own, version: 1 };
       const { kind, code } = stock;
       return inTransaction(database, async (tx) => {
+        // Sent again by whoever did not hear that it is there.
+        const sent = await tx.findOneBy(StockEntity, { id: own });
+        if (sent) return toStock(sent);
         const there = await tx.findOneBy(StockEntity, { kind, code });
         if (there && !there.isPutAway) return null;
         // One that was taken off gives its code to the new one.
@@ -65,7 +71,8 @@ export function makeShelfStore(database: DataSource): ShelfStore {
       await manager.delete(StockEntity, { kind, code, isPutAway: true, id: Not(id) });
       const { affected } = await manager.update(StockEntity, { id, version }, { ...stock, version: version + 1 });
       const stored = await manager.findOneBy(StockEntity, { id });
-      return stored && { stored: toStock(stored), isTaken: affected === 1 };
+      const isTaken = affected === 1 || (stored?.version === version + 1 && isSame(stored, stock));
+      return stored && { stored: toStock(stored), isTaken };
     },
     async putAway(id, version, isPutAway) {
       await manager.update(StockEntity, { id, version, isPutAway: !isPutAway }, { isPutAway, version: version + 1 });
@@ -79,13 +86,16 @@ export function makeShelfStore(database: DataSource): ShelfStore {
         return done;
       }),
     settings: readSettings,
-    changeSettings: (patch) =>
+    changeSettings: ({ seen = {}, ...patch }) =>
       inTransaction(database, async (tx) => {
         const row = await tx.findOneOrFail(SettingsEntity, {
           where: { id: THE_SHOP },
           lock: { mode: "pessimistic_write" },
         });
-        const body = { ...shopSettingsSchema.parse(row.body), ...patch };
+        const now = shopSettingsSchema.parse(row.body);
+        for (const key of Object.keys(seen) as (keyof ShopSettings)[])
+          if (now[key] !== seen[key] && now[key] !== patch[key]) throw new OthersSetting(now[key]);
+        const body = { ...now, ...patch };
         await tx.update(SettingsEntity, { id: THE_SHOP }, { body, version: row.version + 1 });
         return body;
       }),
@@ -110,9 +120,9 @@ async function takeOverOne(tx: EntityManager, stock: Stock): Promise<keyof Stock
 }
 
 function isSame(a: Stock, b: Stock): boolean {
-  const facts = ({ name, detail, colour, ...known }: Stock) =>
+  const facts = ({ kind, code, name, detail, colour, ...known }: Stock) =>
     JSON.stringify([
-      ...[name, detail, colour.space === "srgb" ? colour.hex : [colour.l, colour.a, colour.b]],
+      ...[kind, code, name, detail, colour.space === "srgb" ? colour.hex : [colour.l, colour.a, colour.b]],
       ...factsOf(known),
     ]);
   return facts(a) === facts(b);

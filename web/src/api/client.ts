@@ -4,6 +4,7 @@ import {
   type BoardSearch,
   boardSchema,
   type HeadMove,
+  isOver,
   type Job,
   type JobCard,
   type JobPatch,
@@ -34,6 +35,7 @@ import {
   roomSchema,
   runListSchema,
   runSchema,
+  type SettingsSave,
   type ShopNote,
   type ShopPlacement,
   type ShopProof,
@@ -51,16 +53,11 @@ import {
 } from "@plain-palette/contract";
 import { type Motif, motifSchema } from "@plain-palette/core/motif";
 import { type Proof, proofSchema } from "@plain-palette/core/proof";
-import type { Placement } from "@plain-palette/core/recipe";
-import {
-  type ShopSettings,
-  type ShopSettingsPatch,
-  type Stock,
-  type StockKind,
-  shopSettingsSchema,
-} from "@plain-palette/core/shelf";
+import { type ShopSettings, type StockKind, shopSettingsSchema } from "@plain-palette/core/shelf";
+import { v4 as newId } from "uuid";
 import { z } from "zod";
-import { type OnSending, request, sendFile, withFile, withJson } from "./requests.ts";
+import { AGAIN_MS, untilTaken } from "./again.ts";
+import { type FileSending, request, sendFile, withFile, withJson } from "./requests.ts";
 
 export const api = {
   listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
@@ -81,28 +78,15 @@ export const api = {
   startRun: (id: string, recipeVersion: number): Promise<Run> =>
     request(runSchema, `/jobs/${id}/runs`, withJson("POST", { recipeVersion })),
   listPlacements: (): Promise<ShopPlacement[]> => request(placementListSchema, "/placements"),
-  addPlacement: (placement: Placement): Promise<ShopPlacement> =>
-    request(shopPlacementSchema, "/placements", withJson("POST", placement)),
-  changePlacement: (id: string, placement: Placement & { version: number }): Promise<ShopPlacement> =>
-    request(shopPlacementSchema, `/placements/${id}`, withJson("PUT", placement)),
   listPlacementsPutAway: (): Promise<ShopPlacement[]> => request(placementListSchema, "/placements/put-away"),
-  removePlacement: ({ id, version }: ShopPlacement): Promise<ShopPlacement> =>
-    request(shopPlacementSchema, `/placements/${id}?version=${version}`, { method: "DELETE" }),
-  returnPlacement: ({ id, version }: ShopPlacement): Promise<ShopPlacement> =>
-    request(shopPlacementSchema, `/placements/${id}/return?version=${version}`, { method: "POST" }),
+  placements: listDeeds("/placements", shopPlacementSchema),
   listShelf: (): Promise<ShopStock[]> => request(shelfSchema, "/shelf"),
-  addStock: (stock: Stock): Promise<ShopStock> => request(shopStockSchema, "/shelf", withJson("POST", stock)),
-  changeStock: (id: string, stock: Stock & { version: number }): Promise<ShopStock> =>
-    request(shopStockSchema, `/shelf/${id}`, withJson("PUT", stock)),
   listStockPutAway: (): Promise<ShopStock[]> => request(shelfSchema, "/shelf/put-away"),
-  removeStock: ({ id, version }: ShopStock): Promise<ShopStock> =>
-    request(shopStockSchema, `/shelf/${id}?version=${version}`, { method: "DELETE" }),
-  returnStock: ({ id, version }: ShopStock): Promise<ShopStock> =>
-    request(shopStockSchema, `/shelf/${id}/return?version=${version}`, { method: "POST" }),
+  stock: listDeeds("/shelf", shopStockSchema),
   takeInStock: (file: File, kind: StockKind): Promise<StockImport> =>
     request(stockImportSchema, `/shelf/file?kind=${kind}`, withFile(file)),
   readSettings: (): Promise<ShopSettings> => request(shopSettingsSchema, "/settings"),
-  changeSettings: (patch: ShopSettingsPatch): Promise<ShopSettings> =>
+  changeSettings: (patch: SettingsSave): Promise<ShopSettings> =>
     request(shopSettingsSchema, "/settings", withJson("PATCH", patch)),
   listTypefaces: (): Promise<ListedTypeface[]> => request(typefaceListSchema, "/typefaces"),
   addTypeface: (file: File, kind: TypefaceKind): Promise<ListedTypeface> =>
@@ -138,20 +122,45 @@ export const api = {
   stopRun: (id: string): Promise<Run> => request(runSchema, `/runs/${id}/stop`, { method: "POST" }),
 };
 
-/** A new job of a client's file. */
-export function uploadJob(file: File, onSending: OnSending, signal: AbortSignal): Promise<Job> {
-  return sendFile(jobSchema, `/jobs?${nameOf(file)}`, file, onSending, signal);
+/** What is done to a list of the shop's: each names the version that was seen, and may be sent again. */
+function listDeeds<Thing extends { readonly id: string; readonly version: number }>(
+  path: string,
+  schema: z.ZodType<Thing>,
+) {
+  return {
+    add: ({ version: _, ...thing }: Thing): Promise<Thing> => request(schema, path, withJson("POST", thing)),
+    change: ({ id, ...thing }: Thing): Promise<Thing> => request(schema, `${path}/${id}`, withJson("PUT", thing)),
+    putAway: ({ id, version }: Thing): Promise<Thing> =>
+      request(schema, `${path}/${id}?version=${version}`, { method: "DELETE", keepalive: true }),
+    return: ({ id, version }: Thing): Promise<Thing> =>
+      request(schema, `${path}/${id}/return?version=${version}`, { method: "POST", keepalive: true }),
+  };
+}
+
+/** A new job of a client's file: made once, however often it has to be sent. */
+export function uploadJob(sending: FileSending): Promise<Job> {
+  return sendUntilTaken(`/jobs?id=${newId()}&${nameOf(sending.file)}`, sending);
 }
 
 /** A better version of a job's file. */
-export function replaceArtwork(
-  id: string,
-  basedOn: number,
-  file: File,
-  onSending: OnSending,
-  signal: AbortSignal,
-): Promise<Job> {
-  return sendFile(jobSchema, `/jobs/${id}/artwork?basedOn=${basedOn}&${nameOf(file)}`, file, onSending, signal);
+export function replaceArtwork(id: string, basedOn: number, sending: FileSending): Promise<Job> {
+  const path = `/jobs/${id}/artwork?basedOn=${basedOn}&saveId=${newId()}&${nameOf(sending.file)}`;
+  return sendUntilTaken(path, sending);
+}
+
+async function sendUntilTaken(path: string, sending: FileSending): Promise<Job> {
+  const warn = (event: Event) => event.preventDefault();
+  // A file is not kept in the browser: whoever leaves is asked first.
+  window.addEventListener("beforeunload", warn);
+  try {
+    return await untilTaken(
+      () => sendFile(jobSchema, path, sending),
+      ({ retryAfterS }) => sending.onSending(retryAfterS === null ? "away" : "full house"),
+      sending.signal,
+    );
+  } finally {
+    window.removeEventListener("beforeunload", warn);
+  }
 }
 
 /** What is asked for, without what is left open. */
@@ -180,11 +189,23 @@ export const runArchiveUrl = (id: string, as: string): string => `/api/runs/${id
 
 /** Calls back with a run whenever it changes, until it is over or the returned function is called. */
 export function watchRun(id: string, onChange: (run: Run) => void): () => void {
-  const events = new EventSource(`/api/runs/${id}/events`);
-  events.onmessage = (event) => {
-    const run = runSchema.parse(JSON.parse(event.data));
-    onChange(run);
-    if (run.state !== "queued" && run.state !== "running") events.close();
+  let events: EventSource;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const listen = () => {
+    events = new EventSource(`/api/runs/${id}/events`);
+    events.onmessage = (event) => {
+      const run = runSchema.parse(JSON.parse(event.data));
+      onChange(run);
+      if (isOver(run.state)) events.close();
+    };
+    // A browser goes on listening by itself after a lost line, but not after an answer that is an error.
+    events.onerror = () => {
+      if (events.readyState === EventSource.CLOSED) timer = setTimeout(listen, AGAIN_MS);
+    };
   };
-  return () => events.close();
+  listen();
+  return () => {
+    clearTimeout(timer);
+    events.close();
+  };
 }

@@ -1,5 +1,5 @@
 // How the shop's pages ask the server: known by a name of their own, answers parsed by the contract, refusals as problems.
-import { OWN_HEADER, type Problem, problemSchema, type RecipeSave } from "@plain-palette/contract";
+import { OWN_HEADER, type Problem, problemSchema } from "@plain-palette/contract";
 import type { z } from "zod";
 
 /** A refusal by the server, or its absence. */
@@ -19,11 +19,14 @@ const AWAY: Problem = {
   title: "The server does not answer",
   status: 0,
   kept: "Everything saved so far is kept.",
-  cure: "Check that Plain Palette is running; it is tried again by itself.",
+  cure: "Check that Plain Palette is running.",
 };
 
+/** Whether a problem may be gone by itself a little later: the server is away, or says that it cannot now. */
+export const isAway = ({ status }: Problem): boolean => status === 0 || status > 500;
+
 /** What this window calls itself. */
-const WINDOW = Math.random().toString(36).slice(2);
+export const WINDOW = Math.random().toString(36).slice(2);
 
 /** The body of a good answer. Throws a RequestProblem. */
 export async function request<T>(schema: z.ZodType<T>, path: string, init?: RequestInit): Promise<T> {
@@ -49,16 +52,16 @@ function parseAnswer<T>(schema: z.ZodType<T>, status: number, body: unknown, ret
 
 /** A browser finishes a request after its page is gone if the bodies of all such are under 64 KiB (Fetch standard). */
 const SURVIVES_BYTES = 60_000;
-
-/** Whether a save would reach the server from a page that closes. */
-export function survivesClosing(save: RecipeSave): boolean {
-  return JSON.stringify(save).length < SURVIVES_BYTES;
-}
+/** A server that has said nothing for so long is away, ms. */
+const PATIENCE_MS = 45_000;
 
 /** What is sent as JSON; a small one reaches the server from a page that is closing, too. */
 export function withJson(method: string, content: unknown): RequestInit {
   const body = JSON.stringify(content);
-  return { method, body, headers: { "Content-Type": "application/json" }, keepalive: body.length < SURVIVES_BYTES };
+  return {
+    ...{ method, body, headers: { "Content-Type": "application/json" }, keepalive: body.length < SURVIVES_BYTES },
+    signal: AbortSignal.timeout(PATIENCE_MS),
+  };
 }
 
 /** A file as its bytes: what kind it is, the server sees for itself. */
@@ -66,50 +69,21 @@ export function withFile(file: File): RequestInit {
   return { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } };
 }
 
-/** How far a file is: the share of its bytes that are sent (0..1), or that it waits until the server has room for it. */
-export type Sending = number | "waits";
-export type OnSending = (sending: Sending) => void;
+/** How far a file is: the share of its bytes that are sent (0..1), or why it waits. */
+export type Sending = number | "full house" | "away";
+
+/** How a file is sent. */
+export interface FileSending {
+  readonly file: File;
+  onSending(sending: Sending): void;
+  readonly signal: AbortSignal;
+}
 
 /**
- * Sends a file, as soon as the server has room for it. Rejects with the server's problem, or with the signal's reason when
- * cancelled.
+ * Sends a file once, with XMLHttpRequest, because fetch does not tell how much is sent. Rejects with the server's problem,
+ * or with the signal's reason when cancelled.
  */
-export async function sendFile<T>(
-  schema: z.ZodType<T>,
-  path: string,
-  file: File,
-  onSending: OnSending,
-  signal: AbortSignal,
-): Promise<T> {
-  for (;;) {
-    try {
-      return await sendOnce(schema, path, file, onSending, signal);
-    } catch (error) {
-      if (!(error instanceof RequestProblem) || error.retryAfterS === null) throw error;
-      onSending("waits");
-      await rest(error.retryAfterS * 1000, signal);
-    }
-  }
-}
-
-function rest(ms: number, signal: AbortSignal): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const timer = setTimeout(resolve, ms);
-    signal.addEventListener("abort", () => {
-      clearTimeout(timer);
-      reject(signal.reason);
-    });
-  });
-}
-
-/** With XMLHttpRequest, because fetch does not tell how much is sent. */
-function sendOnce<T>(
-  schema: z.ZodType<T>,
-  path: string,
-  file: File,
-  onSending: OnSending,
-  signal: AbortSignal,
-): Promise<T> {
+export function sendFile<T>(schema: z.ZodType<T>, path: string, { file, onSending, signal }: FileSending): Promise<T> {
   return new Promise((resolve, reject) => {
     const transfer = new XMLHttpRequest();
     transfer.open("POST", `/api${path}`);

@@ -4,10 +4,14 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api } from "../api/client.ts";
-import type { Sending } from "../api/requests.ts";
+import { shopOutbox } from "../outbox/shop-outbox.ts";
+import { useWaiting } from "../outbox/use-letters.ts";
+import { withTicket } from "../outbox/waiting.ts";
 import { Button } from "../parts/button.tsx";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ProblemNote } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
+import { SendingLine } from "../parts/sending-line.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
 import { BoardFilter, type BoardLook } from "./board-filter.tsx";
@@ -49,7 +53,9 @@ export function Board() {
     noKeyboard: true,
     onDrop: (files) => void take(files),
   });
-  const { jobs: shown, counts = [], putAway: awayCount = 0 } = board.data ?? {};
+  const { jobs: listed, counts = [], putAway: awayCount = 0 } = board.data ?? {};
+  const waiting = useWaiting("ticket");
+  const shown = listed?.map((job) => withTicket(job, waiting)).filter((job) => job.isPutAway === showsAway);
   const total = counts.reduce((sum, one) => sum + (state === null || one.state === state ? one.jobs : 0), 0);
   return (
     <div {...getRootProps()} className="min-h-full">
@@ -83,7 +89,7 @@ export function Board() {
             {done}
           </p>
         </div>
-        {board.isError && <ProblemNote problem={problemOf(board.error)} />}
+        <QueryProblem query={board} />
         {board.isPending && <p role="status">Fetching the jobs ...</p>}
         {shown?.length === 0 && (
           <p className="border border-dashed border-soft/60 p-10 text-center">
@@ -107,11 +113,12 @@ export function Board() {
                     (copy) => copy && setDone(`No. ${copy.number} is a copy of ${job.title}.`),
                   )
                 }
-                onPutAway={(isPutAway) =>
-                  void write(() => api.patchJob(job.id, seenOf(job, { isPutAway }))).then(
-                    (kept) => kept && setDone(`${job.title} is ${isPutAway ? "put away" : "on the board again"}.`),
-                  )
-                }
+                onPutAway={(isPutAway) => {
+                  shopOutbox.post(`No. ${job.number} ${job.title}`, {
+                    ...{ kind: "ticket", job: job.id, patch: seenOf(job, { isPutAway }) },
+                  });
+                  setDone(`${job.title} is ${isPutAway ? "put away" : "on the board again"}.`);
+                }}
               />
             </li>
           ))}
@@ -131,12 +138,6 @@ export function Board() {
   );
 }
 
-/** At 1 the server looks at the file. */
-function sendingWords(sending: Sending): string {
-  if (sending === "waits") return "Waits until there is room";
-  return sending < 1 ? `${Math.round(sending * 100)} % sent` : "Looking at it ...";
-}
-
 function UploadLine({ upload, onDismiss }: { upload: Upload; onDismiss(): void }) {
   if (upload.problem)
     return (
@@ -145,17 +146,5 @@ function UploadLine({ upload, onDismiss }: { upload: Upload; onDismiss(): void }
         <ProblemNote problem={upload.problem} onClose={onDismiss} />
       </>
     );
-  return (
-    <div className="flex items-center gap-3 border border-rule bg-card px-3 py-2">
-      <span className="w-56 truncate">{upload.name}</span>
-      <progress
-        className="h-2 flex-1 accent-ink"
-        value={upload.sending === "waits" ? undefined : upload.sending}
-        max={1}
-        aria-label={`Sending ${upload.name}`}
-      />
-      <span className="w-40 text-right text-soft">{sendingWords(upload.sending)}</span>
-      <Button onClick={upload.cancel}>Cancel</Button>
-    </div>
-  );
+  return <SendingLine name={upload.name} sending={upload.sending} onCancel={upload.cancel} />;
 }

@@ -62,7 +62,7 @@ async function makeSheet(width: Length, height: Length): Promise<string> {
   if (!canvas.getContext("2d")) throw new Error("the browser has no room for a sheet of that size");
   const words = `Sheet ${width.value} x ${height.value} ${height.unit}`;
   const file = new File([await canvas.convertToBlob({ type: "image/png" })], `${words}.png`);
-  const job = await uploadJob(file, () => {}, new AbortController().signal);
+  const job = await uploadJob({ file, onSending() {}, signal: new AbortController().signal });
   const recipe = { ...job.recipe, artwork: { ...job.recipe.artwork, width } };
   await api.saveRecipe(job.id, { basedOn: job.head, recipe });
   return job.id;

@@ -47,7 +47,9 @@ export function useUploads() {
     const abort = new AbortController();
     change({ kind: "begin", upload: { id, name: file.name, sending: 0, problem: null, cancel: () => abort.abort() } });
     try {
-      const job = await uploadJob(file, (sending) => change({ kind: "sending", id, sending }), abort.signal);
+      const job = await uploadJob({
+        ...{ file, signal: abort.signal, onSending: (sending) => change({ kind: "sending", id, sending }) },
+      });
       change({ kind: "end", id });
       return job;
     } catch (error) {

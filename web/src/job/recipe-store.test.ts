@@ -4,7 +4,9 @@ import { screens } from "@plain-palette/core/screens";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "../api/client.ts";
 import { RequestProblem } from "../api/requests.ts";
-import { takeUpAgain } from "./left-behind.ts";
+import type { KeptLetters, Letter } from "../outbox/kept-letters.ts";
+import { sendContent } from "../outbox/letters.ts";
+import { makeOutbox } from "../outbox/outbox.ts";
 import { makeRecipeStore } from "./recipe-store.ts";
 
 const JOB: Job = {
@@ -48,12 +50,32 @@ const withTrap =
 const refusal = (status: number, more = {}) =>
   new RequestProblem({ type: "about:blank", title: "refused", status, ...more });
 
+/** A browser's letters: what is in `letters` outlives the page. */
+function keepIn(letters: Map<string, Letter>): KeptLetters {
+  return {
+    takeUp: async () => [...letters.values()].map((letter) => ({ ...letter, dueAt: 0 })),
+    put: (letter) => void letters.set(letter.id, letter),
+    remove: (id) => void letters.delete(id),
+    writeNow() {},
+    onGone() {},
+    sayGone() {},
+  };
+}
+
+/** A job just opened, in a browser that keeps what is unsaved. */
+async function open(job: Job = JOB, letters = new Map<string, Letter>()) {
+  const outbox = makeOutbox({ kept: keepIn(letters), send: sendContent, window: "this" });
+  await outbox.ready;
+  return { store: makeRecipeStore(job, outbox), outbox, letters };
+}
+
 /** A server that takes every save; `saves` are the traps that reached it. */
-function fakeServer() {
+function fakeServer(tookMs = 0) {
   const saves: number[] = [];
   let head = JOB.head;
   vi.spyOn(api, "saveRecipe").mockImplementation(async (_id, { basedOn, recipe }) => {
     saves.push(screens.settingsIn(recipe).trapMm);
+    if (tookMs > 0) await new Promise((resolve) => setTimeout(resolve, tookMs));
     head++;
     return { ...JOB, recipe, head, undo: basedOn };
   });
@@ -71,7 +93,7 @@ afterEach(() => {
 describe("the recipe of an open job", () => {
   it("changes at once and is saved as one version when a drag pauses", async () => {
     const saves = fakeServer();
-    const store = makeRecipeStore(JOB);
+    const { store } = await open();
     for (let i = 1; i <= 20; i++) {
       store.getState().edit(withTrap(i / 10));
       expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(i / 10);
@@ -84,17 +106,19 @@ describe("the recipe of an open job", () => {
   });
 
   it("saves what was edited while a save was under way", async () => {
-    const saves = fakeServer();
-    const store = makeRecipeStore(JOB);
+    const saves = fakeServer(200);
+    const { store } = await open();
     store.getState().edit(withTrap(0.4));
     const flushed = store.getState().flush();
+    await vi.advanceTimersByTimeAsync(0);
     store.getState().edit(withTrap(0.5));
+    await vi.advanceTimersByTimeAsync(1000);
     expect(await flushed).toBe(3);
     expect(saves).toEqual([0.4, 0.5]);
   });
 
   it("keeps an edit while the server is away, and saves it when it is back", async () => {
-    const store = makeRecipeStore(JOB);
+    const { store } = await open();
     const save = vi.spyOn(api, "saveRecipe").mockRejectedValue(refusal(503));
     store.getState().edit(withTrap(0.6));
     await vi.advanceTimersByTimeAsync(400);
@@ -109,7 +133,7 @@ describe("the recipe of an open job", () => {
   });
 
   it("stops and asks when somebody else saved first; going on with mine bases it on theirs", async () => {
-    const store = makeRecipeStore(JOB);
+    const { store } = await open();
     vi.spyOn(api, "saveRecipe").mockRejectedValueOnce(refusal(409, { stored: 3, head: 2 }));
     store.getState().edit(withTrap(0.6));
     await vi.advanceTimersByTimeAsync(400);
@@ -127,7 +151,7 @@ describe("the recipe of an open job", () => {
 
   it("says that a recipe is too large, sends nothing, and undo brings back what is saved", async () => {
     const saves = fakeServer();
-    const store = makeRecipeStore(JOB);
+    const { store } = await open();
     const huge = (recipe: Recipe): Recipe => ({
       ...recipe,
       proof: { ...recipe.proof, message: "x".repeat(MOST_RECIPE_BYTES) },
@@ -145,7 +169,7 @@ describe("the recipe of an open job", () => {
 
   it("undo saves first, then goes back; it never throws away an edit", async () => {
     const saves = fakeServer();
-    const store = makeRecipeStore({ ...JOB, undo: null });
+    const { store } = await open({ ...JOB, undo: null });
     const moves: number[] = [];
     vi.spyOn(api, "moveHead").mockImplementation(async (_id, { to }) => {
       moves.push(to);
@@ -166,7 +190,7 @@ describe("the recipe of an open job", () => {
       await new Promise((resolve) => setTimeout(resolve, 500));
       return { ...JOB, recipe: withTrap(move.to / 10)(JOB.recipe), head: move.to, undo: move.to - 1 };
     });
-    const store = makeRecipeStore({ ...JOB, head: 5, undo: 4 });
+    const { store } = await open({ ...JOB, head: 5, undo: 4 });
     void store.getState().undo();
     void store.getState().undo();
     await vi.advanceTimersByTimeAsync(100);
@@ -180,42 +204,98 @@ describe("the recipe of an open job", () => {
     expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.9);
   });
 
-  it("hands an unsaved edit to the browser when the page closes, once", () => {
-    const save = vi.spyOn(api, "saveRecipe").mockResolvedValue(JOB);
-    const store = makeRecipeStore(JOB);
-    store.getState().leave();
-    expect(save).not.toHaveBeenCalled();
-    store.getState().edit(withTrap(0.8));
-    store.getState().leave();
-    expect(save).toHaveBeenCalledExactlyOnceWith(JOB.id, expect.objectContaining({ basedOn: 1 }));
+  it("keeps every edit made while the server is away, also after the page is gone, and saves each once, in order", async () => {
+    const away = vi.spyOn(api, "saveRecipe").mockRejectedValue(refusal(0));
+    const { store, letters } = await open();
+    for (const trapMm of [0.4, 0.5, 0.6]) {
+      store.getState().edit(withTrap(trapMm));
+      await vi.advanceTimersByTimeAsync(500);
+    }
+    expect(letters.size).toBe(3);
+    await expect(store.getState().flush()).rejects.toMatchObject({ problem: { status: 0 } });
+    away.mockRestore();
+    // The page is gone; it is opened again with the server back.
+    const saved = vi
+      .spyOn(api, "saveRecipe")
+      .mockImplementation(async (_id, { basedOn, recipe }) => ({ ...JOB, recipe, head: basedOn + 1, undo: basedOn }));
+    const again = await open(JOB, new Map(letters));
+    expect(screens.settingsIn(again.store.getState().recipe).trapMm).toBe(0.6);
+    await vi.advanceTimersByTimeAsync(100);
+    const sent = saved.mock.calls.map(([, save]) => save);
+    expect(sent.map(({ basedOn, recipe }) => [basedOn, screens.settingsIn(recipe).trapMm])).toEqual([
+      [1, 0.4],
+      [2, 0.5],
+      [3, 0.6],
+    ]);
+    expect(new Set(sent.map(({ saveId }) => saveId)).size).toBe(3);
+    expect(again.store.getState()).toMatchObject({ save: { kind: "saved" }, job: { head: 4, undo: 3 } });
   });
 
-  it("keeps an unsaved edit that is too large for a closing page in the browser, and takes it up once", () => {
-    const kept = new Map<string, string>();
-    vi.stubGlobal("localStorage", {
-      setItem: (key: string, text: string) => kept.set(key, text),
-      getItem: (key: string) => kept.get(key) ?? null,
-      removeItem: (key: string) => kept.delete(key),
-    });
-    const save = vi.spyOn(api, "saveRecipe").mockResolvedValue(JOB);
-    const store = makeRecipeStore(JOB);
-    const points = Array.from({ length: 8000 }, (_, i) => i + 0.25);
-    const stroke = { mode: "erase", radiusPx: 4, points, hex: "#000000" } as const;
-    const strokes = [1, 2].map((n) => ({
-      id: `a${n}`,
-      isOn: true,
-      kind: "stroke" as const,
-      ...stroke,
-      points: [...points],
-    }));
-    store.getState().edit((r) => ({ ...r, artwork: { ...r.artwork, actions: strokes } }));
-    store.getState().leave();
-    expect(save).not.toHaveBeenCalled();
-    expect(takeUpAgain(JOB.id)).toMatchObject({
-      basedOn: 1,
-      recipe: { artwork: { actions: [{ id: "a1" }, { id: "a2" }] } },
-    });
-    expect(takeUpAgain(JOB.id)).toBeNull();
-    vi.unstubAllGlobals();
+  it("sends an edit under the same name until it is acknowledged", async () => {
+    const save = vi.spyOn(api, "saveRecipe").mockRejectedValueOnce(refusal(0)).mockRejectedValueOnce(refusal(500));
+    save.mockImplementation(async (_id, { basedOn, recipe }) => ({ ...JOB, recipe, head: 2, undo: basedOn }));
+    const { store } = await open();
+    store.getState().edit(withTrap(0.4));
+    await vi.advanceTimersByTimeAsync(10_000);
+    const names = save.mock.calls.map(([, { saveId }]) => saveId);
+    expect(names.length).toBe(3);
+    expect(new Set(names).size).toBe(1);
+    expect(store.getState().save.kind).toBe("saved");
+  });
+
+  it("takes back here what the server never had, and says so of what it may have", async () => {
+    vi.spyOn(api, "saveRecipe").mockRejectedValue(refusal(0));
+    const { store } = await open();
+    for (const trapMm of [0.4, 0.5]) {
+      store.getState().edit(withTrap(trapMm));
+      await vi.advanceTimersByTimeAsync(500);
+    }
+    await store.getState().undo();
+    expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.4);
+    await store.getState().undo();
+    expect(screens.settingsIn(store.getState().recipe).trapMm).toBe(0.4);
+    expect(store.getState().moveProblem?.title).toContain("waits");
+  });
+
+  it("says that undo did not reach the server, and nothing of waiting edits", async () => {
+    vi.spyOn(api, "moveHead").mockRejectedValue(refusal(0));
+    const { store } = await open({ ...JOB, head: 2, undo: 1 });
+    await store.getState().undo();
+    expect(store.getState()).toMatchObject({ save: { kind: "saved" }, moveProblem: { status: 0 } });
+  });
+
+  it("shows a typed title at once, keeps it while the server is away, and says when somebody was quicker", async () => {
+    const patch = vi.spyOn(api, "patchJob").mockRejectedValueOnce(refusal(0));
+    const { store, letters } = await open();
+    patch.mockImplementation(async (_id, { title = "" }) => ({ ...JOB, title }));
+    store.getState().patch({ title: "Deck shirts" });
+    await vi.advanceTimersByTimeAsync(100);
+    expect(store.getState().job.title).toBe("Deck shirts");
+    expect([...letters.values()]).toMatchObject([{ content: { patch: { seen: { title: "Crew shirts" } } } }]);
+    await vi.advanceTimersByTimeAsync(3000);
+    expect([patch.mock.calls.length, letters.size]).toEqual([2, 0]);
+    patch.mockRejectedValue(refusal(409));
+    vi.spyOn(api, "findJob").mockResolvedValue({ ...JOB, title: "Galley shirts" });
+    store.getState().patch({ title: "Bridge shirts" });
+    await vi.advanceTimersByTimeAsync(100);
+    expect(store.getState().job.title).toBe("Galley shirts");
+    expect([...letters.values()]).toMatchObject([{ held: { kind: "refused", problem: { status: 409 } } }]);
+  });
+
+  it("keeps what is changed while two versions wait for a choice, and goes on with it", async () => {
+    const save = vi.spyOn(api, "saveRecipe").mockRejectedValueOnce(refusal(409, { stored: 3, head: 2 }));
+    const { store, letters } = await open();
+    store.getState().edit(withTrap(0.6));
+    await vi.advanceTimersByTimeAsync(400);
+    store.getState().edit(withTrap(0.7));
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(store.getState().save).toMatchObject({ kind: "conflict", stored: 3 });
+    const again = await open({ ...JOB, head: 2 }, new Map(letters));
+    expect(again.store.getState().save.kind).toBe("conflict");
+    vi.spyOn(api, "findJob").mockResolvedValue({ ...JOB, head: 2 });
+    save.mockImplementation(async (_id, { recipe }) => ({ ...JOB, recipe, head: 4, undo: 2 }));
+    await again.store.getState().resolve("ours");
+    const [, last] = save.mock.calls.at(-1) ?? [];
+    expect([last?.basedOn, last && screens.settingsIn(last.recipe).trapMm]).toEqual([2, 0.7]);
   });
 });

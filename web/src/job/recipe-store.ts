@@ -1,18 +1,16 @@
-// One job's recipe: edited locally at once, saved by itself as a new version, undone and redone on the server, so that
-// undo outlives a reload.
-import {
-  type Job,
-  MOST_RECIPE_BYTES,
-  type Problem,
-  RECIPE_TOO_LARGE,
-  seenOf,
-  type TicketChange,
-} from "@plain-palette/contract";
+// One job's recipe: edited locally at once, kept in the outbox until it is saved as a new version, undone and redone on the
+// server, so that undo outlives a reload.
+import { type Job, type Problem, seenOf, type TicketChange } from "@plain-palette/contract";
 import type { Recipe } from "@plain-palette/core/recipe";
+import { v4 as newId } from "uuid";
 import { createStore, type StoreApi } from "zustand";
+import { shallow } from "zustand/shallow";
 import { api } from "../api/client.ts";
-import { RequestProblem, survivesClosing } from "../api/requests.ts";
-import { leaveBehind } from "./left-behind.ts";
+import { RequestProblem } from "../api/requests.ts";
+import type { Letter } from "../outbox/kept-letters.ts";
+import type { ContentOf } from "../outbox/letters.ts";
+import type { Outbox } from "../outbox/outbox.ts";
+import { withTicket } from "../outbox/waiting.ts";
 
 export type SaveState =
   | { readonly kind: "saved" }
@@ -29,174 +27,184 @@ export interface RecipeState {
   readonly job: Job;
   readonly recipe: Recipe;
   readonly save: SaveState;
-  /** Why the last change of the ticket was not taken. */
-  readonly ticketProblem: Problem | null;
+  /** Why the last undo or redo did not come about. */
+  readonly moveProblem: Problem | null;
   /** Replaces the recipe; saved after a short quiet. */
   edit(change: (recipe: Recipe) => Recipe): void;
   undo(): Promise<void>;
   redo(): Promise<void>;
   /** After a conflict: goes on with ours or theirs. */
   resolve(side: "ours" | "theirs"): Promise<void>;
-  patch(change: TicketChange): Promise<void>;
+  patch(change: TicketChange): void;
   /** Goes on with what the server made of the job, e.g. with another file. */
   adopt(job: Job): void;
-  /** Saves at once what is unsaved; resolves with the version then in force. */
+  /** Saves at once what is unsaved; resolves with the version then in force. Throws a RequestProblem if it cannot be now. */
   flush(): Promise<number>;
-  /** The page is closing. */
-  leave(): void;
 }
 
 /** A drag on a slider is one version, not a hundred. */
 const QUIET_MS = 350;
-const RETRY_MS = 1500;
+/** Nothing is sent while undo or redo is on its way: it is made from where that arrives. */
+const WHILE_MOVING_MS = 60_000;
+/** While the server is away each edit is a version of its own, up to so many. */
+const MOST_WAITING = 60;
 
 export type RecipeStore = ReturnType<typeof makeRecipeStore>;
+type Store = StoreApi<RecipeState>;
 
-export function makeRecipeStore(first: Job) {
-  return createStore<RecipeState>((set, get) => {
-    const saver = makeSaver(set, get);
-    const move = makeMover(set, get, saver);
-    const takeTicket = ({ title, client, step, clientMail, dueDay, state }: Job) =>
-      set({ job: { ...get().job, title, client, step, clientMail, dueDay, state } });
+export const recipeThread = (job: string) => `recipe ${job}`;
+export const ticketThread = (job: string) => `ticket ${job}`;
+
+/** @returns The store; `stop` ends its hearing of the outbox. */
+export function makeRecipeStore(first: Job, outbox: Outbox) {
+  const mail = jobMail(first.id, outbox);
+  const store = createStore<RecipeState>((set, get) => {
+    const mover = makeMover(set, get, mail, outbox);
     return {
-      job: first,
-      ticketProblem: null,
-      recipe: first.recipe,
-      save: { kind: "saved" },
+      job: mail.withTicket(first),
+      moveProblem: null,
+      recipe: mail.newest() ?? first.recipe,
+      save: mail.saveState(),
       edit(change) {
-        const recipe = change(get().recipe);
-        if (recipe === get().recipe) return;
-        set(get().save.kind === "conflict" ? { recipe } : { recipe, save: { kind: "unsaved" } });
-        if (get().save.kind !== "conflict") saver.schedule(QUIET_MS);
+        const { job, recipe: before } = get();
+        const recipe = change(before);
+        if (recipe === before) return;
+        set({ recipe, moveProblem: null });
+        mail.post(job, recipe, mover.isMoving() ? WHILE_MOVING_MS : QUIET_MS);
       },
-      undo: () => move("undo"),
-      redo: () => move("redo"),
+      undo: () => mover.move("undo"),
+      redo: () => mover.move("redo"),
       async resolve(side) {
-        const { save, job, recipe } = get();
-        if (save.kind !== "conflict") return;
-        const current = await api.findJob(job.id);
-        if (side === "theirs") set({ job: current, recipe: current.recipe, save: { kind: "saved" } });
-        else {
-          // Ours, with whatever was edited since, becomes the next version on top of theirs.
-          set({ job: current, recipe: { ...recipe }, save: { kind: "unsaved" } });
-          await saver.saveNow();
-        }
+        const letter = mail.last();
+        if (letter?.held?.kind !== "conflict") return;
+        const current = mail.withTicket(await api.findJob(first.id));
+        // Ours, with whatever was edited since, becomes the next version on top of theirs.
+        if (side === "ours") mail.repost(letter, current, get().recipe);
+        else outbox.withdraw(letter.id);
+        set(side === "ours" ? { job: current } : { job: current, recipe: current.recipe });
+        await outbox.settle(recipeThread(first.id));
       },
-      async patch(change) {
-        const { id } = get().job;
-        try {
-          takeTicket(await api.patchJob(id, seenOf(get().job, change)));
-          set({ ticketProblem: null });
-        } catch (error) {
-          if (!(error instanceof RequestProblem)) throw error;
-          set({ ticketProblem: error.problem });
-          // Somebody else was quicker: theirs is shown beside what is said of it.
-          if (error.problem.status === 409) takeTicket(await api.findJob(id));
-        }
+      patch(change) {
+        mail.forgetRefusedTickets();
+        const { job } = get();
+        set({ job: { ...job, ...change } });
+        const patch = seenOf<TicketChange, TicketChange>(job, change);
+        outbox.post(`The ticket of ${sayJob(job)}`, { kind: "ticket", job: first.id, patch });
       },
-      adopt(job) {
-        set({ job, recipe: job.recipe, save: { kind: "saved" } });
-      },
+      adopt: (job) => set({ job, recipe: job.recipe }),
       async flush() {
-        await saver.saveNow();
-        return get().job.head;
-      },
-      leave() {
-        const { job, recipe } = get();
-        if (recipe === job.recipe) return;
-        const save = { basedOn: job.head, recipe };
-        if (!survivesClosing(save)) leaveBehind(job.id, save);
-        // What is on its way already need not be sent twice; what came after it is kept as a version beside it.
-        else if (!saver.isSending(recipe)) void api.saveRecipe(job.id, save);
+        await mover.isOver();
+        await outbox.settle(ticketThread(first.id));
+        await outbox.settle(recipeThread(first.id));
+        const { save, job } = get();
+        if (save.kind === "retrying") throw new RequestProblem({ ...NOT_YET, detail: save.why });
+        if (save.kind === "refused") throw new RequestProblem(save.problem);
+        if (save.kind === "conflict") throw new RequestProblem(TWO_VERSIONS);
+        return job.head;
       },
     };
   });
+  return Object.assign(store, { stop: followOutbox(store, outbox, mail) });
 }
 
-type Store = StoreApi<RecipeState>;
+const sayJob = ({ number, title }: Job) => `No. ${number} ${title}`;
 
-/** Saves what is unsaved, one version after the other. */
-interface Saver {
-  schedule(ms: number): void;
-  saveNow(): Promise<void>;
-  isSending(recipe: Recipe): boolean;
-  /** Nothing is sent before this is over. */
-  hold(until: Promise<void>): void;
+const NOT_YET = { type: "about:blank", title: "The job as it is here is not saved yet", status: 0 };
+const TWO_VERSIONS = {
+  type: "about:blank",
+  title: "There are two versions of this job",
+  status: 409,
+  cure: "Choose first which of the two goes on.",
+};
+
+/** Keeps a job's state as the outbox and its answers say. Returns what ends that. */
+function followOutbox(store: Store, outbox: Outbox, mail: JobMail): () => void {
+  const { id } = store.getState().job;
+  const stopHearing = outbox.hear(({ content }, answer) => {
+    if (answer.of !== "job" || answer.job.id !== id) return;
+    // The recipe that was sent is the saved one now: identity tells if there were edits meanwhile.
+    if (content.kind === "recipe") store.setState({ job: { ...answer.job, recipe: content.save.recipe } });
+    else takeTicket(answer.job);
+  });
+  const takeTicket = ({ title, client, step, clientMail, dueDay, state }: Job) =>
+    store.setState(({ job }) => ({ job: { ...job, title, client, step, clientMail, dueDay, state } }));
+  let known = mail.refusedTickets();
+  const stopLooking = outbox.state.subscribe(() => {
+    const { job, save } = store.getState();
+    const now = mail.saveState();
+    store.setState({ job: mail.withTicket(job), save: shallow(save, now) ? save : now });
+    const refused = mail.refusedTickets();
+    // Somebody else was quicker: theirs is shown beside what is said of it.
+    if (refused > known) void api.findJob(id).then(takeTicket, () => {});
+    known = refused;
+  });
+  return () => {
+    stopHearing();
+    stopLooking();
+  };
 }
 
-function makeSaver(set: Store["setState"], get: Store["getState"]): Saver {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let inFlight: Promise<void> | null = null;
-  let sending: Recipe | null = null;
-  let held: Promise<void> | null = null;
+type JobMail = ReturnType<typeof jobMail>;
 
-  const schedule = (ms: number) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void saveNow(), ms);
-  };
-
-  const saveNow = (): Promise<void> => {
-    clearTimeout(timer);
-    inFlight ??= send().finally(() => {
-      inFlight = null;
-    });
-    return inFlight;
-  };
-
-  const send = async (): Promise<void> => {
-    if (held) await held;
-    while (get().recipe !== get().job.recipe) {
-      const { recipe, job } = get();
-      sending = recipe;
-      if (!fitsIn(recipe)) {
-        set({ save: { kind: "refused", problem: RECIPE_TOO_LARGE } });
-        return;
-      }
-      set({ save: { kind: "saving" } });
-      try {
-        const saved = await api.saveRecipe(job.id, { basedOn: job.head, recipe });
-        // The recipe object that was sent is the saved one now: identity tells if there were edits meanwhile.
-        set({ job: { ...saved, recipe } });
-      } catch (error) {
-        if (!(error instanceof RequestProblem)) throw error;
-        const { status, stored, head, title } = error.problem;
-        if (status === 409 && stored !== undefined && head !== undefined)
-          set({ save: { kind: "conflict", stored, head } });
-        else if (status >= 400 && status < 500) set({ save: { kind: "refused", problem: error.problem } });
-        else {
-          set({ save: { kind: "retrying", why: title } });
-          schedule(RETRY_MS);
-        }
-        return;
-      }
-    }
-    set({ save: { kind: "saved" } });
-  };
-
+/** What of a job waits in the outbox. */
+function jobMail(id: string, outbox: Outbox) {
+  const recipes = () => outbox.lettersOf(recipeThread(id));
+  const tickets = () => outbox.lettersOf(ticketThread(id));
+  const last = () => recipes().at(-1);
+  const write = (basedOn: number, recipe: Recipe): ContentOf<"recipe"> => ({
+    ...{ kind: "recipe", job: id, save: { saveId: newId(), basedOn, recipe } },
+  });
   return {
-    schedule,
-    saveNow,
-    isSending: (recipe) => inFlight !== null && recipe === sending,
-    hold(until) {
-      const letGo = () => {
-        held = null;
-      };
-      held = until.then(letGo, letGo);
+    last,
+    isOpen: outbox.isOpen,
+    /** The recipe as it was left here; undefined if all is saved. */
+    newest: () => recipeIn(last()),
+    post(job: Job, recipe: Recipe, quietMs: number) {
+      const open = last();
+      if (open?.held || (open && outbox.isOpen(open) && (isQuiet(open) || recipes().length >= MOST_WAITING)))
+        // What waits for a choice between two versions goes on waiting for it.
+        outbox.amend(open.id, write(basisOf(open), recipe), open.held?.kind === "conflict" ? null : quietMs);
+      else outbox.post(sayJob(job), write(job.head, recipe), quietMs);
+    },
+    /** The same letter with another recipe, made from that state of the job. */
+    repost: (letter: Letter, job: Job, recipe: Recipe, quietMs = 0) =>
+      outbox.amend(letter.id, write(job.head, recipe), quietMs),
+    withTicket: (job: Job): Job => {
+      const waiting = tickets().flatMap(({ content, held }) => (content.kind === "ticket" && !held ? [content] : []));
+      return waiting.length === 0 ? job : withTicket(job, waiting);
+    },
+    /** How many changes of the ticket were not taken. */
+    refusedTickets: () => tickets().filter(({ held }) => held).length,
+    forgetRefusedTickets() {
+      for (const { id: letter, held } of tickets()) if (held) outbox.withdraw(letter);
+    },
+    saveState(): SaveState {
+      const letters = recipes();
+      const held = letters.at(-1)?.held;
+      if (held) return held;
+      const why = letters.find(({ trouble }) => trouble !== null)?.trouble;
+      if (why != null) return { kind: "retrying", why };
+      const { sending } = outbox.state.getState();
+      if (letters.some((letter) => sending.has(letter.id))) return { kind: "saving" };
+      return { kind: letters.length === 0 ? "saved" : "unsaved" };
     },
   };
 }
 
-function fitsIn(recipe: Recipe): boolean {
-  return new TextEncoder().encode(JSON.stringify(recipe)).length <= MOST_RECIPE_BYTES;
-}
+const recipeIn = (letter: Letter | undefined) =>
+  letter?.content.kind === "recipe" ? letter.content.save.recipe : undefined;
+const basisOf = ({ content }: Letter) => (content.kind === "recipe" ? content.save.basedOn : 0);
+const isQuiet = ({ dueAt }: Letter) => dueAt > Date.now();
 
 /** Undo and redo, one after the other however fast they are asked for. */
-function makeMover(set: Store["setState"], get: Store["getState"], saver: Saver) {
+function makeMover(set: Store["setState"], get: Store["getState"], mail: JobMail, outbox: Outbox) {
   let moves: Promise<void> = Promise.resolve();
+  let isMoving = false;
 
   const go = async (to: number): Promise<void> => {
     const { job, recipe } = get();
     set({ save: { kind: "saving" } });
+    isMoving = true;
     try {
       arrive(await api.moveHead(job.id, { to, seen: job.head }), recipe);
     } catch (error) {
@@ -204,36 +212,55 @@ function makeMover(set: Store["setState"], get: Store["getState"], saver: Saver)
       // The head moved under us: show what is there now, nothing of ours is lost.
       const current = error.problem.status === 409 ? await api.findJob(job.id) : null;
       if (current) arrive(current, recipe);
-      else {
-        set({ save: { kind: "retrying", why: error.problem.title } });
-        saver.schedule(RETRY_MS);
-      }
+      else set({ moveProblem: error.problem });
+    } finally {
+      isMoving = false;
+      set({ save: mail.saveState() });
     }
   };
 
   /** Shows another version, unless something was changed on the way: then the change goes on top of it. */
-  const arrive = (job: Job, left: Recipe) => {
-    if (get().recipe === left) set({ job, recipe: job.recipe, save: { kind: "saved" } });
+  const arrive = (arrived: Job, left: Recipe) => {
+    const job = mail.withTicket(arrived);
+    const { recipe } = get();
+    const letter = mail.last();
+    if (recipe === left) set({ job, recipe: job.recipe });
     else {
-      set({ job, save: { kind: "unsaved" } });
-      saver.schedule(QUIET_MS);
+      set({ job });
+      if (letter) mail.repost(letter, job, recipe, QUIET_MS);
     }
   };
 
-  return (way: "undo" | "redo"): Promise<void> => {
-    moves = moves.then(async () => {
-      await saver.saveNow();
-      // What could not be saved is what is undone.
-      if (get().save.kind === "refused" && way === "undo") {
-        set({ recipe: get().job.recipe, save: { kind: "saved" } });
-        return;
-      }
-      const to = get().job[way];
-      if (get().save.kind !== "saved" || to === null) return;
-      const going = go(to);
-      saver.hold(going);
-      await going;
-    });
-    return moves;
+  /** Takes back what the server does not have. */
+  const takeBack = () => {
+    const letter = mail.last();
+    if (!letter || !mail.isOpen(letter)) return set({ moveProblem: UNDO_WAITS });
+    outbox.withdraw(letter.id);
+    set({ recipe: mail.newest() ?? get().job.recipe });
+  };
+
+  const move = async (way: "undo" | "redo"): Promise<void> => {
+    set({ moveProblem: null });
+    await outbox.settle(recipeThread(get().job.id));
+    const { kind } = get().save;
+    const to = get().job[way];
+    if (way === "undo" && (kind === "refused" || kind === "retrying")) takeBack();
+    else if (kind === "saved" && to !== null) await go(to);
+  };
+
+  return {
+    isMoving: () => isMoving,
+    isOver: () => moves,
+    move(way: "undo" | "redo"): Promise<void> {
+      moves = moves.then(() => move(way));
+      return moves;
+    },
   };
 }
+
+const UNDO_WAITS: Problem = {
+  type: "about:blank",
+  title: "Undo waits until this change is saved",
+  status: 0,
+  kept: "It is kept in this browser.",
+};

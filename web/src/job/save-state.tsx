@@ -1,9 +1,11 @@
 // Whether what was decided is saved: said wherever a job is changed.
+import { AgainLine } from "../parts/again-line.tsx";
 import { useJob } from "./use-job.ts";
 
 export function SaveState({ className = "" }: { className?: string }) {
   const save = useJob((state) => state.save);
   const head = useJob((state) => state.job.head);
+  const moveProblem = useJob((state) => state.moveProblem);
   const texts = {
     saved: `Saved, version ${head}`,
     unsaved: "Saving soon",
@@ -13,7 +15,7 @@ export function SaveState({ className = "" }: { className?: string }) {
     conflict: "Two versions",
   };
   return (
-    <p role="status" className={`text-xs text-soft ${className}`} data-testid="save-state">
+    <div role="status" className={`text-xs text-soft ${className}`} data-testid="save-state">
       {texts[save.kind]}
       {save.kind === "refused" && (
         <span className="block text-wrong">
@@ -23,7 +25,14 @@ export function SaveState({ className = "" }: { className?: string }) {
             .replaceAll("..", ".")}
         </span>
       )}
-      {save.kind === "retrying" && <span className="block text-wrong">{save.why}; trying again</span>}
-    </p>
+      {moveProblem && <span className="block text-wrong">{moveProblem.title}</span>}
+      {save.kind === "retrying" && (
+        <>
+          <span className="block text-wrong">{save.why}.</span>
+          <span className="block">Kept in this browser, also when it is closed.</span>
+          <AgainLine />
+        </>
+      )}
+    </div>
   );
 }

@@ -7,6 +7,7 @@ import { api, motifArchiveUrl, motifPictureUrl } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { count } from "../parts/count.ts";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useMotifs } from "../shop/use-motifs.ts";
@@ -64,7 +65,7 @@ export function Motifs() {
       <main className="grid grid-cols-[1fr_auto] items-start gap-6 px-8 py-5 narrow:grid-cols-1">
         <div className="min-w-0">
           <TakenIn notes={notes} dismiss={dismiss} />
-          {found.isError && <ProblemNote problem={problemOf(found.error)} />}
+          <QueryProblem query={found} />
           <FilterBar filter={filter} folders={found.data?.folders ?? []} onChange={change} />
           <p role="status" className="pb-2 text-xs text-soft">
             {found.data ? count(found.data.total, "motif") : "Looking for motifs ..."}

@@ -1,11 +1,15 @@
 // A problem as a person reads it: what happened, what was kept, what to do.
 import type { Problem } from "@plain-palette/contract";
+import { type ReactNode, useEffect } from "react";
 import { Link, useRouteError } from "react-router";
-import { RequestProblem } from "../api/requests.ts";
+import { AGAIN_MS, onTryNow } from "../api/again.ts";
+import { isAway, RequestProblem } from "../api/requests.ts";
+import { AgainLine } from "./again-line.tsx";
 
 /** The problem behind any error. */
 export function problemOf(error: unknown): Problem {
   if (error instanceof RequestProblem) return error.problem;
+  if (error instanceof TypeError && NOT_FETCHED.test(error.message)) return PART_MISSING;
   return {
     type: "about:blank",
     title: "This screen stumbled",
@@ -16,7 +20,24 @@ export function problemOf(error: unknown): Problem {
   };
 }
 
-export function ProblemNote({ problem, onClose }: { problem: Problem; onClose?: () => void }) {
+/** As browsers say that a part of the application's own code did not come (from memory of three of them). */
+const NOT_FETCHED = /dynamically imported module|module script failed|error loading/i;
+const PART_MISSING: Problem = {
+  type: "about:blank",
+  title: "This part of Plain Palette could not be fetched",
+  status: 0,
+  kept: "What was changed is kept in this browser.",
+  cure: "Check that Plain Palette is running.",
+};
+
+interface NoteProps {
+  readonly problem: Problem;
+  onClose?(): void;
+  /** What can be done about it. */
+  readonly children?: ReactNode;
+}
+
+export function ProblemNote({ problem, onClose, children }: NoteProps) {
   return (
     <div role="alert" className="border-l-4 border-wrong bg-card px-4 py-3 text-ink">
       <div className="flex items-start gap-3">
@@ -39,16 +60,35 @@ export function ProblemNote({ problem, onClose }: { problem: Problem; onClose?: 
       )}
       {problem.kept && <p className="mt-1 text-soft">{problem.kept}</p>}
       {problem.cure && <p className="mt-1">{problem.cure}</p>}
+      {children}
     </div>
   );
+}
+
+/** Opens the page again as soon as the server is there. */
+function useReturn(isWanted: boolean): void {
+  useEffect(() => {
+    if (!isWanted) return;
+    const look = async () => {
+      const health = await fetch("/api/health").catch(() => null);
+      if (health?.ok) window.location.reload();
+    };
+    const timer = setInterval(look, AGAIN_MS);
+    const stopHearing = onTryNow(look);
+    return () => {
+      clearInterval(timer);
+      stopHearing();
+    };
+  }, [isWanted]);
 }
 
 /** The whole screen when a route fails. */
 export function PageProblem() {
   const problem = problemOf(useRouteError());
+  useReturn(isAway(problem));
   return (
     <main className="mx-auto max-w-xl px-6 pt-24">
-      <ProblemNote problem={problem} />
+      <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
       <p className="mt-4">
         <Link to="/" className="underline">
           Back to the job board

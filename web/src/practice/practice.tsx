@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api } from "../api/client.ts";
 import { Choice } from "../parts/choice.tsx";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { CutterView } from "./cutter-view.tsx";
@@ -43,8 +43,8 @@ export function Practice() {
           />
         </div>
         {isMail && <Mailbox />}
-        {!isMail && jobs.isError && <ProblemNote problem={problemOf(jobs.error)} />}
-        {!isMail && files.isError && <ProblemNote problem={problemOf(files.error)} />}
+        {!isMail && <QueryProblem query={jobs} />}
+        {!isMail && <QueryProblem query={files} />}
         {!isMail && job && (
           <div className="w-96">
             <SelectField

@@ -5,7 +5,8 @@ import { useEffect, useState } from "react";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { count } from "../parts/count.ts";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ProblemNote } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { useWrites } from "../parts/use-writes.ts";
 
@@ -49,7 +50,7 @@ export function RoomPage() {
       </ShopHead>
       <main className="mx-auto max-w-5xl px-8 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
-        {room.isError && <ProblemNote problem={problemOf(room.error)} />}
+        <QueryProblem query={room} />
         {room.isPending && <p role="status">Looking at what there is ...</p>}
         {gone && !problem && (
           <p role="status" className="mb-3 border-l-4 border-next bg-card px-4 py-2">

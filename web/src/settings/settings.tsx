@@ -1,18 +1,16 @@
 // Shop settings: what a colour costs, how near is near enough, what still prints and cuts, how film is pressed and stitches
 // are sewn.
 import { FILM_FACTS, type ShopSettings, type ShopSettingsPatch } from "@plain-palette/core/shelf";
-import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
-import { api } from "../api/client.ts";
 import { MmField, NumberField, Row } from "../parts/fields.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
-import { useSettingsWriter } from "./use-settings-writer.ts";
+import { changeSettings, useSettings } from "../shop/use-shop.ts";
 
 export function Settings() {
-  const settings = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
-  const { problem, set, forget } = useSettingsWriter();
+  const settings = useSettings();
+  const { data } = settings;
   useEffect(() => {
     document.title = "Shop settings · Plain Palette";
   }, []);
@@ -20,10 +18,9 @@ export function Settings() {
     <div className="min-h-full">
       <ShopHead title="Shop settings" />
       <main className="mx-auto grid max-w-md gap-5 px-8 py-5">
-        {problem && <ProblemNote problem={problem} onClose={forget} />}
-        {settings.isError && <ProblemNote problem={problemOf(settings.error)} />}
+        <QueryProblem query={settings} />
         {settings.isPending && <p role="status">Fetching the settings ...</p>}
-        {settings.data && <Fields settings={settings.data} set={set} />}
+        {data && <Fields settings={data} set={(part) => changeSettings(data, part)} />}
       </main>
     </div>
   );

@@ -18,22 +18,25 @@ import { STONE_SIZES } from "@plain-palette/core/trade";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useEffect, useId, useState } from "react";
+import { v4 as newId } from "uuid";
 import { api, stockFileUrl } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ProblemNote } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
-import { newestOf, useWrites } from "../parts/use-writes.ts";
+import { useWrites } from "../parts/use-writes.ts";
+import { doToListed, useShelf } from "../shop/use-shop.ts";
 
 export function Shelf() {
   const [kind, setKind] = useState<StockKind>("ink");
   const [wanted, setWanted] = useState("");
   const [taken, setTaken] = useState<StockImport | null>(null);
   const [removed, setRemoved] = useState<ShopStock | null>(null);
-  const shelf = useQuery({ queryKey: ["shelf"], queryFn: api.listShelf });
-  const { problem, write, forget } = useWrites<ShopStock[]>("shelf");
+  const shelf = useShelf();
+  const { problem, write, forget } = useWrites("shelf");
   useEffect(() => {
     document.title = "Shelf · Plain Palette";
   }, []);
@@ -45,21 +48,23 @@ export function Shelf() {
     setRemoved(null);
     setTaken(await write(() => api.takeInStock(picked, kind)));
   };
-  const add = () =>
-    void write((newest = []) => {
-      const codes = new Set(newest.filter((stock) => stock.kind === kind).map(({ code }) => code));
-      let n = codes.size + 1;
-      while (codes.has(`new-${n}`)) n++;
-      return api.addStock({
-        kind,
-        code: `new-${n}`,
-        name: "Not named yet",
-        colour: { space: "srgb", hex: "#808080" },
-        detail: "",
-        film: null,
-        stones: null,
-      });
+  const add = () => {
+    const codes = new Set(ofKind.map(({ code }) => code));
+    let n = codes.size + 1;
+    while (codes.has(`new-${n}`)) n++;
+    doToListed({
+      kind: "stock",
+      deed: "add",
+      thing: {
+        ...{ id: newId(), version: 1, kind, code: `new-${n}`, name: "Not named yet" },
+        ...{ colour: { space: "srgb", hex: "#808080" }, detail: "", film: null, stones: null },
+      },
     });
+  };
+  const putBack = (stock: ShopStock) => {
+    setRemoved(null);
+    doToListed({ kind: "stock", deed: "return", thing: stock });
+  };
   return (
     <div className="min-h-full">
       <ShopHead title="Shelf">
@@ -77,23 +82,16 @@ export function Shelf() {
       </ShopHead>
       <main className="mx-auto max-w-5xl px-8 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
-        {shelf.isError && <ProblemNote problem={problemOf(shelf.error)} />}
+        <QueryProblem query={shelf} />
         {taken && !problem && (
           <p role="status" className="mb-3 border-l-4 border-next bg-card px-4 py-2">
             {taken.added} added, {taken.changed} changed, {taken.same} as they were.
           </p>
         )}
-        {removed && !problem && (
+        {removed && !shelf.data?.some(({ id }) => id === removed.id) && (
           <p role="status" className="mb-3 flex items-center gap-3 border-l-4 border-rule bg-card px-4 py-2">
             {removed.name} is off the shelf; jobs that print with it keep it.
-            <Button
-              onClick={() => {
-                setRemoved(null);
-                void write(() => api.returnStock(removed));
-              }}
-            >
-              Put it back
-            </Button>
+            <Button onClick={() => putBack(removed)}>Put it back</Button>
           </p>
         )}
         <div className="mb-3 mt-1">
@@ -114,25 +112,15 @@ export function Shelf() {
           <StockTable
             kind={kind}
             stock={shown}
-            onChange={(stock, part) =>
-              void write((newest) => {
-                const { id, ...current } = newestOf(newest, stock);
-                return api.changeStock(id, { ...current, ...part });
-              })
-            }
+            onChange={(stock, part) => doToListed({ kind: "stock", deed: "change", thing: { ...stock, ...part } })}
             onRemove={(stock) => {
               setTaken(null);
-              void write((newest) => api.removeStock(newestOf(newest, stock))).then(setRemoved);
+              setRemoved({ ...stock, version: stock.version + 1 });
+              doToListed({ kind: "stock", deed: "putAway", thing: stock });
             }}
           />
         )}
-        <TakenOff
-          kind={kind}
-          onReturn={(stock) => {
-            setRemoved(null);
-            void write(() => api.returnStock(stock));
-          }}
-        />
+        <TakenOff kind={kind} onReturn={putBack} />
       </main>
     </div>
   );

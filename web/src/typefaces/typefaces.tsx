@@ -4,7 +4,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useState } from "react";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
-import { ProblemNote, problemOf } from "../parts/problem.tsx";
+import { ProblemNote } from "../parts/problem.tsx";
+import { QueryProblem } from "../parts/query-problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { TypefaceSample } from "../parts/typeface-sample.tsx";
@@ -21,7 +22,7 @@ export function Typefaces() {
   const [said, setSaid] = useState<string | null>(null);
   const listed = useQuery({ queryKey: ["typefaces"], queryFn: api.listTypefaces });
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
-  const { problem, write, forget } = useWrites<ListedTypeface[]>("typefaces");
+  const { problem, write, forget } = useWrites("typefaces");
   useEffect(() => {
     document.title = "Typefaces · Plain Palette";
   }, []);
@@ -43,7 +44,7 @@ export function Typefaces() {
       </ShopHead>
       <main className="mx-auto max-w-5xl px-8 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
-        {listed.isError && <ProblemNote problem={problemOf(listed.error)} />}
+        <QueryProblem query={listed} />
         {said && !problem && (
           <p role="status" className="mb-3 border-l-4 border-next bg-card px-4 py-2">
             {said}

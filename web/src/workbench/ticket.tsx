@@ -4,9 +4,9 @@ import { Link } from "react-router";
 import { SaveState } from "../job/save-state.tsx";
 import { sayState } from "../job/states.ts";
 import { useJob } from "../job/use-job.ts";
+import { OutboxNote } from "../outbox/outbox-note.tsx";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
-import { ProblemNote } from "../parts/problem.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { stepAddress } from "./process-at.ts";
 import { allProcessScreens } from "./process-screens.ts";
@@ -44,7 +44,6 @@ export function Ticket({ current, steps, bench }: Props) {
           className="w-full text-soft placeholder:text-soft"
           onCommit={(client) => void patch({ client })}
         />
-        <TicketProblem />
         <MadeWith />
         <Standing />
       </div>
@@ -71,12 +70,6 @@ export function Ticket({ current, steps, bench }: Props) {
       <SaveLine />
     </aside>
   );
-}
-
-/** Why the last change of these facts was not taken. */
-function TicketProblem() {
-  const problem = useJob((state) => state.ticketProblem);
-  return problem && <ProblemNote problem={problem} />;
 }
 
 /** When it is due, and what it waits for. */
@@ -127,7 +120,7 @@ function SaveLine() {
   const job = useJob((state) => state.job);
   const undo = useJob((state) => state.undo);
   const redo = useJob((state) => state.redo);
-  const isDirty = save.kind === "unsaved" || save.kind === "refused";
+  const isDirty = save.kind === "unsaved" || save.kind === "refused" || save.kind === "retrying";
   return (
     <div className="border-t border-rule px-4 py-3">
       <div className="flex gap-2">
@@ -139,6 +132,7 @@ function SaveLine() {
         </Button>
       </div>
       <SaveState className="mt-2" />
+      <OutboxNote exceptRecipeOf={job.id} />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
+import { SendingLine } from "../../parts/sending-line.tsx";
 import { Fact, Group } from "../panel.tsx";
 
 const MADE_OF = {
@@ -76,7 +77,7 @@ function ReplaceFile() {
   const adopt = useJob((state) => state.adopt);
   const input = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const [progress, setProgress] = useState<Sending | null>(null);
+  const [progress, setProgress] = useState<{ readonly name: string; readonly sending: Sending } | null>(null);
   const [replaced, setReplaced] = useState<Replaced | null>(null);
   const abort = useRef<AbortController | null>(null);
   const take = async (file: File) => {
@@ -84,9 +85,12 @@ function ReplaceFile() {
     abort.current = new AbortController();
     setProblem(null);
     setReplaced(null);
-    setProgress(0);
+    const onSending = (sending: Sending) => setProgress({ name: file.name, sending });
+    onSending(0);
     try {
-      const after = await replaceArtwork(job.id, await flush(), file, setProgress, abort.current.signal);
+      const after = await replaceArtwork(job.id, await flush(), {
+        ...{ file, onSending, signal: abort.current.signal },
+      });
       adopt(after);
       setReplaced({ from: { width, height }, to: after.artwork });
     } catch (error) {
@@ -112,10 +116,7 @@ function ReplaceFile() {
       {progress === null ? (
         <Button onClick={() => input.current?.click()}>Replace by a better version</Button>
       ) : (
-        <p role="status" className="flex items-center gap-2">
-          {progress === "waits" ? "Waits until there is room" : `Sending, ${Math.round(progress * 100)} %`}
-          <Button onClick={() => abort.current?.abort()}>Cancel</Button>
-        </p>
+        <SendingLine name={progress.name} sending={progress.sending} onCancel={() => abort.current?.abort()} />
       )}
       {problem && <ProblemNote problem={problem} />}
       {replaced && <ReplacedNote {...replaced} />}

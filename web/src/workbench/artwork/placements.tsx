@@ -4,12 +4,13 @@ import { MAX_PRINT_MM, MIN_PRINT_MM, type Placement } from "@plain-palette/core/
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useEffect, useId, useRef } from "react";
+import { v4 as newId } from "uuid";
 import { api } from "../../api/client.ts";
+import { OutboxNote } from "../../outbox/outbox-note.tsx";
 import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
-import { ProblemNote } from "../../parts/problem.tsx";
-import { newestOf, useWrites } from "../../parts/use-writes.ts";
+import { doToListed } from "../../shop/use-shop.ts";
 
 const NEW: Placement = { name: "New placement", widthMm: 250, areaWidthMm: 300, areaHeightMm: 400 };
 
@@ -20,7 +21,6 @@ interface Props {
 }
 
 export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
-  const { problem, write } = useWrites<ShopPlacement[]>("placements");
   const title = useId();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
@@ -47,26 +47,25 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
           were made with.
         </p>
         <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2">
-          {problem && <ProblemNote problem={problem} />}
+          <OutboxNote kind="placement" />
           <ul>
             {placements.map((placement) => (
               <PlacementRow
                 key={placement.id}
                 placement={placement}
-                onChange={(part) =>
-                  void write((newest) => {
-                    const { id, ...current } = newestOf(newest, placement);
-                    return api.changePlacement(id, { ...current, ...part });
-                  })
-                }
-                onRemove={() => void write((newest) => api.removePlacement(newestOf(newest, placement)))}
+                onChange={(part) => doToListed({ kind: "placement", deed: "change", thing: { ...placement, ...part } })}
+                onRemove={() => doToListed({ kind: "placement", deed: "putAway", thing: placement })}
               />
             ))}
           </ul>
-          <TakenOff onReturn={(placement) => void write(() => api.returnPlacement(placement))} />
+          <TakenOff onReturn={(placement) => doToListed({ kind: "placement", deed: "return", thing: placement })} />
         </div>
         <div className="border-t border-rule p-3">
-          <Button onClick={() => void write(() => api.addPlacement(NEW))}>Add a placement</Button>
+          <Button
+            onClick={() => doToListed({ kind: "placement", deed: "add", thing: { ...NEW, id: newId(), version: 1 } })}
+          >
+            Add a placement
+          </Button>
         </div>
       </div>
     </dialog>

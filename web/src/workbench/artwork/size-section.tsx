@@ -10,16 +10,14 @@ import {
   scaleRecipe,
 } from "@plain-palette/core/recipe";
 import { GOOD_DPI, LOW_DPI } from "@plain-palette/core/trade";
-import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api } from "../../api/client.ts";
 import { garmentsOf } from "../../garment/garments.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { LengthField, Row } from "../../parts/fields.tsx";
 import { SelectField } from "../../parts/select-field.tsx";
-import { useShop } from "../../shop/use-shop.ts";
+import { usePlacements, useShop } from "../../shop/use-shop.ts";
 import { Fact, Group } from "../panel.tsx";
 import { ClientFile } from "./client-file.tsx";
 import { PlacementsDialog } from "./placements.tsx";
@@ -163,7 +161,7 @@ function Redraw({ pixels }: { pixels: number }) {
 
 function PlacementField({ onChoose }: { onChoose(placement: Placement | null): void }) {
   const chosen = useJob((state) => state.recipe.artwork.placement);
-  const { data = [] } = useQuery({ queryKey: ["placements"], queryFn: api.listPlacements });
+  const { data = [] } = usePlacements();
   const [isOpen, setOpen] = useState(false);
   const listed = data.map(({ name }) => name);
   const names = chosen === null || listed.includes(chosen.name) ? listed : [chosen.name, ...listed];

@@ -5,9 +5,12 @@ import type { Point } from "@plain-palette/core/raster";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import { untilTaken } from "../../api/again.ts";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
+import type { RequestProblem } from "../../api/requests.ts";
 import { sayState } from "../../job/states.ts";
 import { useJob } from "../../job/use-job.ts";
+import { AgainLine } from "../../parts/again-line.tsx";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { ProblemNote, problemOf } from "../../parts/problem.tsx";
@@ -47,10 +50,15 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
           look={runs.isCurrent ? "plain" : "next"}
           className="w-full"
           onClick={() => void runs.start()}
-          disabled={!part.isReady || runs.isActive}
+          disabled={!part.isReady || runs.isActive || runs.waitsFor !== null}
         >
           Make the files
         </Button>
+        {runs.waitsFor && (
+          <ProblemNote problem={runs.waitsFor.problem}>
+            <AgainLine className="mt-1" />
+          </ProblemNote>
+        )}
         {runs.failure !== null && <ProblemNote problem={problemOf(runs.failure)} />}
         {runs.latest && <RunView run={runs.latest} isCurrent={runs.isCurrent} onStop={() => void runs.stop()} />}
       </Group>
@@ -88,6 +96,10 @@ function useRuns() {
   const queries = useQueryClient();
   const runs = useQuery({ queryKey: ["runs", job.id], queryFn: () => api.listRuns(job.id) });
   const [failure, setFailure] = useState<unknown>(null);
+  /** Why the order of files did not reach the server yet. */
+  const [waitsFor, setWaitsFor] = useState<RequestProblem | null>(null);
+  const leaving = useRef<AbortController | null>(null);
+  useEffect(() => () => leaving.current?.abort(), []);
   const put = useCallback(
     (run: Run) =>
       void queries.setQueryData<Run[]>(["runs", run.jobId], (old = []) => [
@@ -105,12 +117,17 @@ function useRuns() {
     isActive: activeId !== null,
     /** Whether the newest files are of the recipe in force. */
     isCurrent: latest?.state === "done" && latest.recipeVersion === job.head,
+    waitsFor,
     async start() {
       setFailure(null);
+      leaving.current = new AbortController();
+      const { signal } = leaving.current;
       try {
-        put(await api.startRun(job.id, await flush()));
+        put(await untilTaken(async () => api.startRun(job.id, await flush()), setWaitsFor, signal));
       } catch (error) {
-        setFailure(error);
+        if (!signal.aborted) setFailure(error);
+      } finally {
+        setWaitsFor(null);
       }
     },
     stop: () => (latest ? api.stopRun(latest.id).then(put) : undefined),
