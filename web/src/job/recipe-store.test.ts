@@ -56,7 +56,7 @@ function keepIn(letters: Map<string, Letter>): KeptLetters {
     takeUp: async () => [...letters.values()].map((letter) => ({ ...letter, dueAt: 0 })),
     put: (letter) => void letters.set(letter.id, letter),
     remove: (id) => void letters.delete(id),
-    writeNow() {},
+    hurry() {},
     onGone() {},
     sayGone() {},
   };

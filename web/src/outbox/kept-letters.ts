@@ -32,8 +32,8 @@ export interface KeptLetters {
   takeUp(): Promise<Letter[]>;
   put(letter: Letter): void;
   remove(id: string): void;
-  /** Writes at once what is still to be written: the page may be gone in a moment. */
-  writeNow(): void;
+  /** From now on writes everything at once: the page may be gone in a moment, and others may still hand in what was typed. */
+  hurry(): void;
   /** Another window is gone. */
   onGone(heard: () => void): void;
   /** This one is. */
@@ -60,7 +60,7 @@ export function keepInBrowser(window: string, onLoss: () => void, name = "plain-
   });
   const calls = new BroadcastChannel(`${name} windows`);
   const { roll, onGone } = answerCalls(calls, window);
-  const { change, write, writeNow } = makeWriter(opened, onLoss);
+  const { change, write, hurry } = makeWriter(opened, onLoss);
   return {
     async takeUp() {
       const database = await opened;
@@ -82,7 +82,7 @@ export function keepInBrowser(window: string, onLoss: () => void, name = "plain-
       change(id, null);
       write();
     },
-    writeNow,
+    hurry,
     onGone,
     sayGone: () => calls.postMessage({ kind: "gone" } satisfies Call),
   };
@@ -106,6 +106,7 @@ function makeWriter(opened: Promise<IDBPDatabase<Shape> | null>, onLoss: () => v
   const changes = new Map<string, Letter | null>();
   let open: IDBPDatabase<Shape> | null = null;
   let isWriting = false;
+  let isInHurry = false;
   void opened.then((database) => {
     open = database;
     write();
@@ -123,6 +124,7 @@ function makeWriter(opened: Promise<IDBPDatabase<Shape> | null>, onLoss: () => v
   };
 
   const write = async (): Promise<void> => {
+    if (isInHurry) return writeNow();
     if (isWriting) return;
     isWriting = true;
     while (open && changes.size > 0) await writeNow();
@@ -132,7 +134,10 @@ function makeWriter(opened: Promise<IDBPDatabase<Shape> | null>, onLoss: () => v
   return {
     change: (id: string, letter: Letter | null) => void changes.set(id, letter),
     write: () => void write(),
-    writeNow: () => void writeNow(),
+    hurry() {
+      isInHurry = true;
+      void writeNow();
+    },
   };
 }
 

@@ -18,7 +18,7 @@ const refusal = (status: number, retryAfterS: number | null = null) =>
 
 const nothingKept: KeptLetters = {
   takeUp: async () => [],
-  ...{ put() {}, remove() {}, writeNow() {}, onGone() {}, sayGone() {} },
+  ...{ put() {}, remove() {}, hurry() {}, onGone() {}, sayGone() {} },
 };
 
 /** What reached the server, as version and detail; `answers` say what comes of each, in turn: yes where there is none. */

@@ -123,7 +123,7 @@ export function makeOutbox({ kept, send, window }: Parts): Outbox {
     tryNow: () => hurry(() => true),
     leave() {
       hurry(({ trouble }) => trouble === null);
-      kept.writeNow();
+      kept.hurry();
       kept.sayGone();
     },
   };

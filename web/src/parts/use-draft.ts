@@ -34,10 +34,9 @@ export function useDraft(text: string, commit: (typed: string) => void, { holdsT
   newest.current = take;
   useEffect(() => {
     const leave = () => newest.current();
-    // Captured: before those who save what they have hear of it.
-    window.addEventListener("pagehide", leave, { capture: true });
+    window.addEventListener("pagehide", leave);
     return () => {
-      window.removeEventListener("pagehide", leave, { capture: true });
+      window.removeEventListener("pagehide", leave);
       leave();
     };
   }, []);
