@@ -89,7 +89,7 @@ export function makeRecipeStore(first: Job, outbox: Outbox) {
         const { job } = get();
         set({ job: { ...job, ...change } });
         const patch = seenOf<TicketChange, TicketChange>(job, change);
-        outbox.post(`The ticket of ${sayJob(job)}`, { kind: "ticket", job: first.id, patch });
+        outbox.post(sayJob(job), { kind: "ticket", job: first.id, patch });
       },
       adopt: (job) => set({ job, recipe: job.recipe }),
       async flush() {

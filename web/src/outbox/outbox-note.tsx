@@ -12,21 +12,21 @@ import { useLetters } from "./use-letters.ts";
 interface Props {
   /** Only those of this kind. */
   readonly kind?: Content["kind"];
-  /** All but the recipe of this job, which says itself how it stands. */
-  readonly exceptRecipeOf?: string;
+  /** The job whose recipe says itself what became of it. */
+  readonly openJob?: string;
+  readonly className?: string;
 }
 
-export function OutboxNote({ kind, exceptRecipeOf }: Props) {
-  const letters = useLetters().filter(
-    ({ content }) =>
-      (kind === undefined || content.kind === kind) && !(content.kind === "recipe" && content.job === exceptRecipeOf),
-  );
+export function OutboxNote({ kind, openJob, className = "" }: Props) {
+  const letters = useLetters().filter(({ content }) => kind === undefined || content.kind === kind);
   const waiting = letters.filter(({ held }) => !held);
   const trouble = waiting.find((letter) => letter.trouble !== null)?.trouble;
-  const held = letters.filter((letter) => letter.held);
+  const held = letters.filter(
+    (letter) => letter.held && !(letter.content.kind === "recipe" && letter.content.job === openJob),
+  );
   if (trouble == null && held.length === 0) return null;
   return (
-    <div className="grid gap-2" data-testid="outbox">
+    <div className={`grid gap-2 ${className}`} data-testid="outbox">
       {trouble != null && <Waiting letters={waiting} why={trouble} />}
       {held.map((letter) => (
         <HeldNote key={letter.id} letter={letter} />
@@ -38,19 +38,19 @@ export function OutboxNote({ kind, exceptRecipeOf }: Props) {
 function Waiting({ letters, why }: { letters: readonly Letter[]; why: string }) {
   const about = [...new Set(letters.map((letter) => letter.about))];
   return (
-    <div role="status" className="border-l-4 border-wrong bg-card px-4 py-2">
-      <p className="font-semibold">
-        {why}. {count(letters.length, "change")} {letters.length === 1 ? "waits" : "wait"}.
+    <div role="status" className="border-l-4 border-wrong bg-card px-3 py-2">
+      <p>
+        <b>{why}.</b> {count(letters.length, "change")} {letters.length === 1 ? "waits" : "wait"}, kept in this browser
+        also when it is closed: {about.slice(0, SHOWN).join(", ")}
+        {about.length > SHOWN ? " and more." : "."}
       </p>
-      <p className="text-soft">{about.slice(0, SHOWN).join(", ")}</p>
-      <p className="text-soft">Kept in this browser, also when it is closed.</p>
-      <AgainLine />
+      <AgainLine className="mt-1 flex-wrap" />
     </div>
   );
 }
 
 /** So many are named. */
-const SHOWN = 4;
+const SHOWN = 3;
 
 /** What was not taken, until a person has seen it. */
 function HeldNote({ letter: { id, about, content, held } }: { letter: Letter }) {

@@ -6,5 +6,9 @@ import { ProblemNote, problemOf } from "./problem.tsx";
 export function QueryProblem({ query }: { query: { readonly isError: boolean; readonly error: unknown } }) {
   if (!query.isError) return null;
   const problem = problemOf(query.error);
-  return <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>;
+  return (
+    <div className="mb-4">
+      <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
+    </div>
+  );
 }

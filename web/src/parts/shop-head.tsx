@@ -30,7 +30,7 @@ export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["t
         </div>
         {children}
       </div>
-      <OutboxNote />
+      <OutboxNote className="mt-3" />
     </header>
   );
 }

@@ -17,7 +17,10 @@ interface Draft {
  */
 export function useDraft(text: string, commit: (typed: string) => void, { holdsTaken = false } = {}) {
   const [kept, setKept] = useState<Draft | null>(null);
-  const draft = kept && (kept.fault || kept.isTaken) && kept.over !== text ? null : kept;
+  const isOver = kept !== null && (kept.fault !== undefined || kept.isTaken === true) && kept.over !== text;
+  // For good: it does not come back when the text in force does.
+  if (isOver) setKept(null);
+  const draft = isOver ? null : kept;
   const take = () => {
     if (!draft || draft.isTaken) return;
     const { typed } = draft;

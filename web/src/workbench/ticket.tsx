@@ -4,7 +4,6 @@ import { Link } from "react-router";
 import { SaveState } from "../job/save-state.tsx";
 import { sayState } from "../job/states.ts";
 import { useJob } from "../job/use-job.ts";
-import { OutboxNote } from "../outbox/outbox-note.tsx";
 import { Button } from "../parts/button.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { SelectField } from "../parts/select-field.tsx";
@@ -132,7 +131,6 @@ function SaveLine() {
         </Button>
       </div>
       <SaveState className="mt-2" />
-      <OutboxNote exceptRecipeOf={job.id} />
     </div>
   );
 }
