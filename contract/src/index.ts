@@ -16,7 +16,6 @@ export {
   type JobState,
   type JobStep,
   jobCardSchema,
-  jobListSchema,
   jobPatchSchema,
   jobSchema,
   jobStateSchema,

@@ -65,8 +65,6 @@ export const jobSchema = jobCardSchema.extend({
 });
 export type Job = z.infer<typeof jobSchema>;
 
-export const jobListSchema = z.array(jobCardSchema);
-
 /** What the board is asked for. */
 export const boardSearchSchema = z.object({
   words: z.string().max(200).default(""),
@@ -80,7 +78,7 @@ export const boardSearchSchema = z.object({
 export type BoardSearch = Partial<z.output<typeof boardSearchSchema>>;
 
 export const boardSchema = z.object({
-  jobs: jobListSchema,
+  jobs: z.array(jobCardSchema),
   /** How many wait for what, whichever state is looked for. */
   counts: z.array(z.object({ state: jobStateSchema, jobs: z.number().int() })),
   /** All that are off the board. */

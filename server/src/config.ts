@@ -32,6 +32,8 @@ const configSchema = z.object({
     .default(Math.min(8, Math.max(2, availableParallelism()))),
   /** Longest that reading one file may take from when it is begun, s. */
   READING_S: z.coerce.number().min(0.5).max(600).default(25),
+  /** Longest that making the files of one run may take, s. */
+  MAKING_S: z.coerce.number().min(0.5).max(36_000).default(900),
   /** Folder on the disk whose room is watched: the database's; and how much has to be left there for anything new, MB. */
   DISK_FOLDER: z.string().optional(),
   LEAST_FREE_MB: z.coerce.number().min(0).default(512),

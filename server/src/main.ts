@@ -21,7 +21,12 @@ const TIDY_MS = 3_600_000;
 const config = readConfig(process.env);
 const database = await connectDatabase(config.DATABASE_URL, config.DUMP_FOLDER);
 const cache = openPixelCache(config.CACHE_FOLDER, config.CACHE_MB * 2 ** 20);
-const compute = startCompute({ processes: config.PROCESSES, readingS: config.READING_S, cache });
+const compute = startCompute({
+  processes: config.PROCESSES,
+  readingS: config.READING_S,
+  makingS: config.MAKING_S,
+  cache,
+});
 const jobs = makeJobStore(database);
 const placements = makePlacementStore(database);
 const shelf = makeShelfStore(database);

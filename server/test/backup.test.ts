@@ -3,12 +3,12 @@ import { execFile, execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { jobListSchema, jobSchema } from "@plain-palette/contract";
+import { jobSchema } from "@plain-palette/contract";
 import { screens } from "@plain-palette/core/screens";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { startMariaDb } from "../../tools/database/mariadb.ts";
 import { ROOT, startServer } from "../../tools/server-process.ts";
-import { type Bench, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, createJob, drawPicture, listJobs, send, startBench } from "./bench.test.support.ts";
 import { mutate } from "./mutate.test.support.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "plain-palette-backup-"));
@@ -73,7 +73,7 @@ it("a backup of a shop at work is of one moment, and a shop that is made from it
     said: expect.stringContaining("something in this database already"),
   });
   const shop = await startServer({ DATABASE_URL: database.url, PORT: "0" });
-  const list = jobListSchema.parse((await send(shop.url, "GET", "/jobs")).body);
+  const list = await listJobs(shop.url);
   expect(list.map(({ id }) => id).sort()).toEqual(jobs.map(({ id }) => id).sort());
   for (const [i, job] of jobs.entries()) {
     const kept = await fetch(`${shop.url}/api/artworks/${job.artwork.hash}/file`);

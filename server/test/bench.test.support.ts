@@ -3,7 +3,9 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import {
+  boardSchema,
   type Job,
+  type JobCard,
   jobSchema,
   OWN_HEADER,
   type Run,
@@ -83,6 +85,11 @@ export async function createJob(url: string, picture: Buffer, name = "logo.png")
   const { status, body } = await send(url, "POST", `/jobs?name=${encodeURIComponent(name)}`, picture);
   if (status !== 201) throw new Error(`upload refused: ${JSON.stringify(body)}`);
   return jobSchema.parse(body);
+}
+
+/** The newest jobs on the board, as many as it lists at once. */
+export async function listJobs(url: string): Promise<JobCard[]> {
+  return boardSchema.parse((await send(url, "GET", "/board?most=500")).body).jobs;
 }
 
 /** Changes the ticket of a job as it stands now. */

@@ -54,7 +54,7 @@ describe("only our own names are answered", () => {
     ["shop.example.org.tides.example.org", 421],
     ["a b", 421],
   ])("Host %s: %i", async (host, status) => {
-    for (const path of ["/api/jobs", "/api/health"])
+    for (const path of ["/api/board", "/api/health"])
       expect((await ask(path, { headers: { Host: `${host}:${port()}` } })).status).toBe(status);
   });
 });

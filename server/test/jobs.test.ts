@@ -1,7 +1,6 @@
-import { createHash } from "node:crypto";
+import { createHash, randomUUID } from "node:crypto";
 import {
   type Job,
-  jobListSchema,
   jobSchema,
   MOST_RECIPE_BYTES,
   OWN_HEADER,
@@ -14,7 +13,7 @@ import { screens } from "@plain-palette/core/screens";
 import { createConnection } from "mysql2/promise";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, listJobs, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -37,7 +36,7 @@ describe("a picture becomes a job", () => {
     expect(job).toMatchObject({ title: "crew shirt FINAL", step: "artwork", head: 1, undo: null, redo: null });
     expect(job.artwork).toMatchObject({ kind: "png", width: 120, height: 120, bytes: picture.length });
     expect(job.artwork.hash).toBe(createHash("sha256").update(picture).digest("hex"));
-    const list = jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body);
+    const list = await listJobs(bench.url());
     expect(list.map((card) => card.id)).toContain(job.id);
     const file = await fetch(`${bench.url()}/api/artworks/${job.artwork.hash}/file`);
     expect(Buffer.from(await file.arrayBuffer()).equals(picture)).toBe(true);
@@ -204,7 +203,7 @@ describe("a job as a whole", () => {
     const kept = await fetch(`${bench.url()}/api/jobs/${job.id}/picture`);
     const { channels } = await sharp(Buffer.from(await kept.arrayBuffer())).stats();
     expect(channels[0].max).toBe(200);
-    const list = jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body);
+    const list = await listJobs(bench.url());
     expect(list.find(({ id }) => id === job.id)?.picture).toBe(2);
   });
 });
@@ -224,6 +223,51 @@ describe("the ticket", () => {
     // The same twice is said once.
     expect((await patch({ client: "Quay Choir" })).status).toBe(200);
     expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { step: "output" })).status).toBe(400);
+  });
+});
+
+describe("what is sent again", () => {
+  const recipeWith = (job: Job, trapMm: number) => screens.withSettings(job.recipe, { trapMm });
+
+  it("as the same save is one version, and says what it said the first time", async () => {
+    const job = await createJob(bench.url(), await drawPicture(14));
+    const saves = `/jobs/${job.id}/recipes`;
+    const mine = { saveId: randomUUID(), basedOn: 1, recipe: recipeWith(job, 0.41) };
+    const answers = await Promise.all([1, 2, 3].map(() => send(bench.url(), "POST", saves, mine)));
+    expect(answers.map(({ status, body }) => [status, jobSchema.parse(body).head])).toEqual([
+      [201, 2],
+      [201, 2],
+      [201, 2],
+    ]);
+    await save(job, 2, 0.5);
+    const late = await send(bench.url(), "POST", saves, mine);
+    expect([late.status, problemSchema.parse(late.body)]).toMatchObject([409, { stored: 2, head: 3 }]);
+    // Stored beside the head, and once, too.
+    const stale = { saveId: randomUUID(), basedOn: 2, recipe: recipeWith(job, 0.6) };
+    for (let i = 0; i < 2; i++)
+      expect((await send(bench.url(), "POST", saves, stale)).body).toMatchObject({ stored: 4, head: 3 });
+    expect((await save(job, 3, 0.7)).body).toMatchObject({ head: 5 });
+  });
+
+  it("as the same picture is one job, also while the first is still being read", async () => {
+    const id = randomUUID();
+    const picture = await drawPicture(15);
+    const upload = () => send(bench.url(), "POST", `/jobs?name=once.png&id=${id}`, picture);
+    const both = await Promise.all([upload(), upload()]);
+    const again = await upload();
+    expect([...both, again].map(({ status, body }) => [status, jobSchema.parse(body).id])).toEqual(
+      Array(3).fill([201, id]),
+    );
+    expect((await listJobs(bench.url())).filter((job) => job.title === "once").length).toBe(1);
+    expect((await send(bench.url(), "POST", "/jobs?id=mine", picture)).status).toBe(400);
+  });
+
+  it("as the same better version of a file is one version", async () => {
+    const job = await createJob(bench.url(), await drawPicture(16));
+    const better = await drawPicture(16, 240);
+    const path = `/jobs/${job.id}/artwork?name=b.png&basedOn=1&saveId=${randomUUID()}`;
+    for (let i = 0; i < 2; i++)
+      expect((await send(bench.url(), "POST", path, better)).body).toMatchObject({ head: 2, artwork: { width: 240 } });
   });
 });
 

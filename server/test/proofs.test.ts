@@ -4,7 +4,6 @@ import {
   type ClientProof,
   clientProofSchema,
   type Job,
-  jobListSchema,
   jobSchema,
   mailListSchema,
   OWN_HEADER,
@@ -17,7 +16,7 @@ import type { Recipe } from "@plain-palette/core/recipe";
 import { createConnection } from "mysql2/promise";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { shopRoutes } from "../../tools/trials/routes.ts";
-import { type Bench, changeTicket, createJob, drawPicture, send, startBench } from "./bench.test.support.ts";
+import { type Bench, changeTicket, createJob, drawPicture, listJobs, send, startBench } from "./bench.test.support.ts";
 
 let bench: Bench;
 beforeAll(async () => {
@@ -51,8 +50,7 @@ const door = () => bench.server().clientUrl;
 const ask = (method: string, path: string, body?: unknown) => send(door(), method, path, body);
 const open = async (proof: ShopProof): Promise<ClientProof> =>
   clientProofSchema.parse((await ask("GET", `/proof/${tokenOf(proof)}`)).body);
-const stateOf = async ({ id }: Job) =>
-  jobListSchema.parse((await send(bench.url(), "GET", "/jobs")).body).find((one) => one.id === id)?.state;
+const stateOf = async ({ id }: Job) => (await listJobs(bench.url())).find((one) => one.id === id)?.state;
 
 describe("a proof that is sent", () => {
   it("is frozen: edits afterwards change nothing of it, nor of its PDF, which says colours, size and version", async () => {

@@ -147,3 +147,25 @@ describe("who waits for runs", () => {
     await ask("UPDATE runs SET state = 'stopped' WHERE id = ?", [run.id]);
   });
 });
+
+describe("a run that takes too long", () => {
+  it("is ended with words that say what to do, and the next one is made", async () => {
+    const hasty = await startBench({ MAKING_S: "3" });
+    try {
+      const order = async (job: string) =>
+        runSchema.parse((await send(hasty.url(), "POST", `/jobs/${job}/runs`, { recipeVersion: 1 })).body);
+      const large = await createJob(hasty.url(), await drawPicture(8, 7000));
+      const run = await untilRun(hasty.url(), (await order(large.id)).id, ["done", "failed"]);
+      expect(run).toMatchObject({ state: "failed", error: expect.stringMatching(/more time or memory.*try again/) });
+      const small = await createJob(hasty.url(), await drawPicture(9, 40));
+      // Even the smallest may take longer on a busy machine: tried until one is in time.
+      await expect
+        .poll(async () => (await untilRun(hasty.url(), (await order(small.id)).id, ["done", "failed"])).state, {
+          timeout: 100_000,
+        })
+        .toBe("done");
+    } finally {
+      await hasty.stop();
+    }
+  });
+});

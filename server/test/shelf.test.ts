@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import {
   placementListSchema,
   problemSchema,
@@ -58,7 +59,7 @@ describe("the shelf", () => {
       version: 2,
       colour: { l: 20 },
     });
-    const stale = await send(bench.url(), "PUT", `/shelf/${id}`, darker);
+    const stale = await send(bench.url(), "PUT", `/shelf/${id}`, { ...darker, detail: "Last tin" });
     expect(stale.status).toBe(409);
     expect(problemSchema.parse(stale.body).kept).toMatch(/Theirs is kept/);
     const taken = await send(bench.url(), "PUT", `/shelf/${id}`, { ...darker, code: "Q-001", version: 2 });
@@ -114,6 +115,45 @@ describe("the shop's settings", () => {
     expect(await read()).toMatchObject({ perScreen: 25, sameDifference: 3, thinnestGapMm: 0.4, nearDifference: 5 });
     expect((await patch({ perScreen: -1 })).status).toBe(400);
     expect(await read()).toMatchObject({ perScreen: 25 });
+  });
+});
+
+describe("what is sent again because its answer was lost", () => {
+  const TEAL = { kind: "ink", code: "R-1", name: "Teal", colour: { space: "srgb", hex: "#1f7a8c" }, detail: "" };
+
+  it("is on the shelf once, and changed once; what somebody else did since is not undone", async () => {
+    const id = randomUUID();
+    const add = () => send(bench.url(), "POST", "/shelf", { ...TEAL, film: null, stones: null, id });
+    expect([await add(), await add()]).toMatchObject(Array(2).fill({ status: 201, body: { id, version: 1 } }));
+    const change = (detail: string, version: number) =>
+      send(bench.url(), "PUT", `/shelf/${id}`, { ...TEAL, film: null, stones: null, detail, version });
+    for (let i = 0; i < 2; i++)
+      expect(await change("one tin", 1)).toMatchObject({ status: 200, body: { version: 2, detail: "one tin" } });
+    expect((await change("two tins", 2)).status).toBe(200);
+    expect((await change("one tin", 1)).status).toBe(409);
+    expect((await list()).filter(({ code }) => code === "R-1")).toMatchObject([{ detail: "two tins", version: 3 }]);
+  });
+
+  it("is one placement, changed once", async () => {
+    const id = randomUUID();
+    const placement = { name: "Hem", widthMm: 60, areaWidthMm: 80, areaHeightMm: 40 };
+    for (let i = 0; i < 2; i++)
+      expect((await send(bench.url(), "POST", "/placements", { ...placement, id })).status).toBe(201);
+    const change = { ...placement, name: "Hem, left", version: 1 };
+    for (let i = 0; i < 2; i++)
+      expect((await send(bench.url(), "PUT", `/placements/${id}`, change)).body).toMatchObject({ version: 2 });
+    const all = placementListSchema.parse((await send(bench.url(), "GET", "/placements")).body);
+    expect(all.filter(({ name }) => name.startsWith("Hem")).map(({ name }) => name)).toEqual(["Hem, left"]);
+  });
+
+  it("is a setting that somebody else has changed meanwhile: refused, and said what it is now", async () => {
+    const patch = (perScreen: number, seen: number) =>
+      send(bench.url(), "PATCH", "/settings", { perScreen, seen: { perScreen: seen } });
+    await send(bench.url(), "PATCH", "/settings", { perScreen: 20 });
+    for (let i = 0; i < 2; i++) expect((await patch(21, 20)).status).toBe(200);
+    expect((await patch(30, 21)).status).toBe(200);
+    const late = await patch(22, 21);
+    expect([late.status, problemSchema.parse(late.body).detail]).toEqual([409, "It is 30 now."]);
   });
 });
 

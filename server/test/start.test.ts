@@ -4,12 +4,11 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { type AddressInfo, createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { jobListSchema } from "@plain-palette/contract";
 import { afterAll, afterEach, describe, expect, it } from "vitest";
 import { findFreePort } from "../../tools/database/mariadb.ts";
 import { ROOT } from "../../tools/server-process.ts";
 import { ATTACKS } from "./attack.test.support.ts";
-import { send } from "./bench.test.support.ts";
+import { listJobs, send } from "./bench.test.support.ts";
 
 const folder = mkdtempSync(join(tmpdir(), "plain-palette-start-"));
 /** All that were started: one that a failed test leaves behind is in nobody's way. */
@@ -77,11 +76,7 @@ const isWell = ({ url }: Started) =>
     ({ status }) => status === 200,
     () => false,
   );
-const clients = async ({ url }: Started) =>
-  jobListSchema
-    .parse((await send(url, "GET", "/jobs")).body)
-    .map((job) => job.client)
-    .sort();
+const clients = async ({ url }: Started) => (await listJobs(url)).map((job) => job.client).sort();
 const DEMO = [
   "Hearth & Rye",
   "Kite Sunday committee",

@@ -27,7 +27,7 @@ const ATTEMPTS = `async (shop) => {
     await ask("/api/shelf", { method: "POST", mode, body: new Blob([stock], { type: "text/plain" }) });
     await ask("/api/shelf/file?kind=ink", { method: "POST", mode, body: "kind,code,name,hex,detail\\\\nink,F-9,Foreign,#123456," });
     await ask("/api/settings", { method: "PATCH", mode, body: '{"shopName":"Foreign"}' });
-    await ask("/api/jobs", { mode });
+    await ask("/api/board", { mode });
     await ask("/api/shelf", { mode });
   }
   await ask("/api/shelf", { method: "POST", body: stock, headers: { ...own, ...json } });
@@ -64,7 +64,7 @@ test("pages of other names and ports change nothing and read nothing, our own pa
   });
   const state = async () => {
     const read = async (path: string) => (await fetch(`${shop}/api${path}`)).json();
-    const jobs: { id: string }[] = await read("/jobs");
+    const { jobs }: { jobs: { id: string }[] } = await read("/board?most=500");
     return { jobs: jobs.map(({ id }) => id), shelf: await read("/shelf"), settings: await read("/settings") };
   };
   try {

@@ -40,7 +40,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
   const own = runPipeline({ key: "ferry", raster }, recipe);
 
   await page.goto("/");
-  const jobs: Job[] = await (await page.request.get("/api/jobs")).json();
+  const { jobs }: { jobs: Job[] } = await (await page.request.get("/api/board")).json();
   const job = jobs.find(({ title, client }) => title === demo.title && client === demo.client);
   if (!job) throw new Error("the ferry was not seeded");
   const workerStarted = page.waitForEvent("worker");

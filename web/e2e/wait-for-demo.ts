@@ -6,8 +6,8 @@ const PATIENCE_MS = 480_000;
 
 async function waitFor(shop: string): Promise<void> {
   for (const end = Date.now() + PATIENCE_MS; Date.now() < end; ) {
-    const answer = await fetch(`${shop}/api/jobs`).catch(() => null);
-    const jobs: { client: string }[] = answer ? await answer.json() : [];
+    const answer = await fetch(`${shop}/api/board`).catch(() => null);
+    const { jobs }: { jobs: { client: string }[] } = answer ? await answer.json() : { jobs: [] };
     if (jobs.filter((job) => job.client !== "").length === DEMO_JOBS.length) return;
     await new Promise((resolve) => setTimeout(resolve, 200));
   }

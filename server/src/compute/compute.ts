@@ -38,9 +38,8 @@ export interface Compute {
   close(): Promise<void>;
 }
 
-/** Longest that making a proof and making a job's files may take, s. */
+/** Longest that making a proof may take, s. */
 const PROOF_S = 120;
-export const FILES_S = 900;
 
 const READER = { tasks: "reading", limits: { memory: 3e9, processorS: 150 }, niceness: 5, mostWaiting: 200 } as const;
 const MAKER = { tasks: "making", limits: { memory: 8e9, processorS: 3600 }, niceness: 10, mostWaiting: 50 } as const;
@@ -54,10 +53,12 @@ export interface ComputeOptions {
   readonly processes: number;
   /** Longest that reading one file may take, s. */
   readonly readingS: number;
+  /** Longest that making a job's files may take, s. */
+  readonly makingS: number;
   readonly cache: PixelCache;
 }
 
-export function startCompute({ processes, readingS, cache }: ComputeOptions): Compute {
+export function startCompute({ processes, readingS, makingS, cache }: ComputeOptions): Compute {
   const reading = startPool({ ...READER, least: 1, most: processes });
   const making = startPool({ ...MAKER, least: 0, most: processes });
 
@@ -104,7 +105,7 @@ export function startCompute({ processes, readingS, cache }: ComputeOptions): Co
     makeFiles: (task, onProgress, signal) =>
       make("files", task, {
         client: RUNS,
-        timeS: FILES_S,
+        timeS: makingS,
         signal,
         onProgress: (progress) => onProgress(progress as Progress),
       }),

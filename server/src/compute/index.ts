@@ -1,4 +1,4 @@
-export { type Asker, type Compute, FILES_S, startCompute } from "./compute.ts";
+export { type Asker, type Compute, startCompute } from "./compute.ts";
 export { isNetworkShut } from "./confine.ts";
 export type { LibraryFiles } from "./making.ts";
 export { openPixelCache, type PixelCache } from "./pixel-cache.ts";

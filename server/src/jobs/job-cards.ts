@@ -1,12 +1,5 @@
 // Jobs as the board lists them: one query, without the recipes' bodies, which may hold megabytes of strokes.
-import {
-  type Board,
-  type BoardSearch,
-  boardSearchSchema,
-  JOB_STATES,
-  type JobCard,
-  jobCardSchema,
-} from "@plain-palette/contract";
+import { type Board, type BoardSearch, boardSearchSchema, JOB_STATES, jobCardSchema } from "@plain-palette/contract";
 import { FIRST_PROCESS, processOf } from "@plain-palette/core/processes";
 import type { EntityManager } from "typeorm";
 import { z } from "zod";
@@ -52,12 +45,6 @@ const rowsSchema = z.array(
 );
 
 const cardSchema = jobCardSchema.extend({ head: z.number().int() });
-
-/** All jobs, the newest first. */
-export async function listCards(manager: EntityManager): Promise<JobCard[]> {
-  const rows = await manager.query(`${CARDS} ORDER BY job.number DESC`, [new Date()]);
-  return toCards(rows).map(({ head: _, ...card }) => card);
-}
 
 const ORDERS = {
   newest: "job.number DESC",

@@ -42,10 +42,6 @@ function isWebp(bytes: Buffer): boolean {
 export function jobRoutes(jobs: JobStore, compute: Compute): Router {
   const router = Router();
 
-  router.get("/jobs", async (_request, response) => {
-    response.json(await jobs.list());
-  });
-
   router.get("/board", async (request, response) => {
     response.json(await jobs.board(boardSearchSchema.parse(request.query)));
   });

@@ -7,7 +7,6 @@ import type {
   BoardSearch,
   HeadMove,
   Job,
-  JobCard,
   JobPatch,
   RecipeSave,
   TicketChange,
@@ -29,7 +28,7 @@ import {
 } from "../database/index.ts";
 import { notFound } from "../problems/index.ts";
 import { noteHead } from "./head-facts.ts";
-import { findCard, listCards, searchBoard } from "./job-cards.ts";
+import { findCard, searchBoard } from "./job-cards.ts";
 
 /** A new artwork as it was found when it was read. */
 export interface NewArtwork extends Omit<ArtworkFacts, "bytes"> {
@@ -61,7 +60,6 @@ export class OthersChange extends Error {
 }
 
 export interface JobStore {
-  list(): Promise<JobCard[]>;
   board(search: BoardSearch): Promise<Board>;
   find(id: string): Promise<Job | null>;
   /** `id`: the browser's own name for it. */
@@ -94,7 +92,6 @@ const THE_SHOP = 1;
 export function makeJobStore(database: DataSource): JobStore {
   const { manager } = database;
   return {
-    list: () => listCards(manager),
     board: (search) => searchBoard(manager, search),
     find: (id) => findJob(manager, id),
     async create(artwork, title, own) {

@@ -6,9 +6,7 @@ import {
   type HeadMove,
   isOver,
   type Job,
-  type JobCard,
   type JobPatch,
-  jobListSchema,
   jobSchema,
   type KeptMotif,
   keptMotifSchema,
@@ -60,7 +58,6 @@ import { AGAIN_MS, untilTaken } from "./again.ts";
 import { type FileSending, request, sendFile, withFile, withJson } from "./requests.ts";
 
 export const api = {
-  listJobs: (): Promise<JobCard[]> => request(jobListSchema, "/jobs"),
   searchBoard: (search: BoardSearch): Promise<Board> => request(boardSchema, `/board?${queryOf(search)}`),
   findJob: (id: string): Promise<Job> => request(jobSchema, `/jobs/${id}`),
   patchJob: (id: string, patch: JobPatch): Promise<Job> => request(jobSchema, `/jobs/${id}`, withJson("PATCH", patch)),

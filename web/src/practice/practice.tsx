@@ -1,12 +1,13 @@
 // The practice bench: simulated machines that get a job's files, and nothing else, and show what comes of them.
-import type { JobCard } from "@plain-palette/contract";
+import type { BoardSearch, JobCard } from "@plain-palette/contract";
 import { type CutJob, cutJob, findFaults, readPlot, USUAL_CUTTER } from "@plain-palette/core/practice";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api } from "../api/client.ts";
 import { Choice } from "../parts/choice.tsx";
 import { QueryProblem } from "../parts/query-problem.tsx";
+import { SearchField } from "../parts/search-field.tsx";
 import { SelectField } from "../parts/select-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
 import { CutterView } from "./cutter-view.tsx";
@@ -18,11 +19,10 @@ import { StoneBench } from "./stone-bench.tsx";
 import { type JobFiles, useJobFiles } from "./use-job-files.ts";
 
 export function Practice() {
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
   const [params, setParams] = useSearchParams();
+  const [words, setWords] = useState("");
   const isMail = params.get("at") === "mail";
-  const onBoard = jobs.data?.filter(({ isPutAway }) => !isPutAway) ?? [];
-  const job = onBoard.find(({ id }) => id === params.get("job")) ?? onBoard[0] ?? null;
+  const { jobs, job, problem } = useJobOnBench(useDeferredValue(words), params.get("job"));
   const files = useJobFiles(job);
   useEffect(() => {
     document.title = "Practice bench · Plain Palette";
@@ -43,24 +43,47 @@ export function Practice() {
           />
         </div>
         {isMail && <Mailbox />}
-        {!isMail && <QueryProblem query={jobs} />}
+        {!isMail && <QueryProblem query={problem} />}
         {!isMail && <QueryProblem query={files} />}
+        {!isMail && (
+          <div className="flex items-center gap-3 pb-2">
+            <SearchField label="Search jobs" placeholder="Number, title, client" value={words} onChange={setWords} />
+            {jobs?.length === 0 && <p role="status">No job has "{words}" in it.</p>}
+          </div>
+        )}
         {!isMail && job && (
           <div className="w-96">
             <SelectField
               label="Files of job"
               isWide
               value={job.id}
-              options={onBoard.map(({ id, number, title }) => ({ value: id, text: `${number} ${title}` }))}
+              options={(jobs ?? []).map(({ id, number, title }) => ({ value: id, text: `${number} ${title}` }))}
               onChange={(id) => setParams({ job: id })}
             />
           </div>
         )}
-        {!isMail && (jobs.isPending || files.isLoading) && <p role="status">Fetching the files ...</p>}
+        {!isMail && (!jobs || files.isLoading) && <p role="status">Fetching the files ...</p>}
         {!isMail && job && files.data !== undefined && <Machines job={job} files={files.data} />}
       </main>
     </div>
   );
+}
+
+/** Jobs that can be chosen, the newest of those that are looked for, and the one whose files are on the bench. */
+function useJobOnBench(words: string, wanted: string | null) {
+  const search: BoardSearch = { words };
+  const board = useQuery({ queryKey: ["jobs", "board", search], queryFn: () => api.searchBoard(search) });
+  const { data } = board;
+  const listed = data?.jobs.find(({ id }) => id === wanted);
+  const isElsewhere = wanted !== null && words === "" && data !== undefined && !listed;
+  const found = useQuery({
+    queryKey: ["jobs", "one", wanted],
+    queryFn: () => api.findJob(wanted ?? ""),
+    enabled: isElsewhere,
+  });
+  const other = isElsewhere ? found.data : undefined;
+  const jobs = other ? [other, ...(data?.jobs ?? [])] : data?.jobs;
+  return { jobs, job: listed ?? other ?? data?.jobs[0] ?? null, problem: board };
 }
 
 const MACHINES = {

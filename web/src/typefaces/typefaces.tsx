@@ -21,12 +21,12 @@ export function Typefaces() {
   const [words, setWords] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const listed = useQuery({ queryKey: ["typefaces"], queryFn: api.listTypefaces });
-  const jobs = useQuery({ queryKey: ["jobs"], queryFn: api.listJobs });
+  const board = useQuery({ queryKey: ["jobs", "board", {}], queryFn: () => api.searchBoard({}) });
   const { problem, write, forget } = useWrites("typefaces");
   useEffect(() => {
     document.title = "Typefaces · Plain Palette";
   }, []);
-  const sample = words ?? jobs.data?.find(({ client }) => client !== "")?.client ?? USUAL_WORDS;
+  const sample = words ?? board.data?.jobs.find(({ client }) => client !== "")?.client ?? USUAL_WORDS;
   const shown = (listed.data ?? []).filter((one) => (kind === "" || one.kind === kind) && matchesTypeface(one, wanted));
   const families = [...new Set(shown.map(({ family }) => family))];
   const add = async (files: readonly File[]) => {
