@@ -6,33 +6,35 @@ export interface Attack {
   bytes(): Buffer;
 }
 
-const svgOf = (inside: string, size = 400) =>
+export const svgOf = (inside: string, size = 400) =>
   Buffer.from(
     `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="${size}" height="${size}" viewBox="0 0 ${size} ${size}">${inside}</svg>`,
   );
 const times = (count: number, text: (i: number) => string) => Array.from({ length: count }, (_, i) => text(i)).join("");
 const rect = '<rect width="400" height="400" fill="#c00"/>';
 
-/** A PNG of one bit to the pixel that says it is so large; its pixels are packed to nothing. */
-export function pngOf(width: number, height: number, rows = height): Buffer {
-  const chunk = (type: string, data: Buffer) => {
-    const body = Buffer.concat([Buffer.from(type, "latin1"), data]);
-    const frame = Buffer.alloc(8);
-    frame.writeUInt32BE(data.length, 0);
-    frame.writeUInt32BE(crc32(body), 4);
-    return Buffer.concat([frame.subarray(0, 4), body, frame.subarray(4)]);
-  };
+/** A chunk of a PNG. */
+export function chunkOf(type: string, data: Buffer): Buffer {
+  const body = Buffer.concat([Buffer.from(type, "latin1"), data]);
+  const frame = Buffer.alloc(8);
+  frame.writeUInt32BE(data.length, 0);
+  frame.writeUInt32BE(crc32(body), 4);
+  return Buffer.concat([frame.subarray(0, 4), body, frame.subarray(4)]);
+}
+
+/** The beginning of a PNG of one bit to the pixel: 33 bytes. */
+export function pngStart(width: number, height: number): Buffer {
   const header = Buffer.alloc(13);
   header.writeUInt32BE(width, 0);
   header.writeUInt32BE(height, 4);
   header[8] = 1;
+  return Buffer.concat([Buffer.from("89504e470d0a1a0a", "hex"), chunkOf("IHDR", header)]);
+}
+
+/** A PNG of one bit to the pixel that says it is so large; its pixels are packed to nothing. */
+export function pngOf(width: number, height: number, rows = height): Buffer {
   const pixels = deflateSync(Buffer.alloc(Math.min(2e8, rows * (1 + Math.ceil(width / 8)))));
-  return Buffer.concat([
-    Buffer.from("89504e470d0a1a0a", "hex"),
-    chunk("IHDR", header),
-    chunk("IDAT", pixels),
-    chunk("IEND", Buffer.alloc(0)),
-  ]);
+  return Buffer.concat([pngStart(width, height), chunkOf("IDAT", pixels), chunkOf("IEND", Buffer.alloc(0))]);
 }
 
 /** Masks, patterns, filters ... each used twice by the next. */

@@ -5,6 +5,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { OWN_HEADER } from "@plain-palette/contract";
 import { ATTACKS } from "../../server/test/attack.test.support.ts";
+import { MORE_ATTACKS } from "../../server/test/more-attacks.test.support.ts";
 import { mutate } from "../../server/test/mutate.test.support.ts";
 import { soundFiles } from "../../server/test/sound-files.test.support.ts";
 import { quantile } from "./people.ts";
@@ -46,13 +47,17 @@ function tracesOf(shop: SupervisedShop): Traces {
 }
 
 /** Prints and returns the figures; `attacks`: which of the files that were made to take whoever opens them are sent, too. */
-export async function trialOfUploads(count: number, attacks = ATTACKS) {
+export async function trialOfUploads(
+  count: number,
+  attacks: readonly { readonly name: string; bytes(): Buffer | Promise<Buffer> }[] = [...ATTACKS, ...MORE_ATTACKS],
+) {
   const shop = await startSupervised();
   try {
     const sources = Object.values(await soundFiles());
     const statuses = new Map<number, number>();
     const tookMs: number[] = [];
     const bad: string[] = [];
+    const slow: [number, string][] = [];
     const send = async (name: string, bytes: Buffer, client: string) => {
       const started = performance.now();
       const response = await fetch(`${shop.url}/api/jobs?name=x`, {
@@ -80,7 +85,10 @@ export async function trialOfUploads(count: number, attacks = ATTACKS) {
         }
       }),
     );
-    for (const attack of attacks) await send(attack.name, attack.bytes(), "attacker");
+    for (const attack of attacks) {
+      await send(attack.name, await attack.bytes(), "attacker");
+      slow.push([Math.round(tookMs.at(-1) ?? 0), attack.name]);
+    }
     await new Promise((resolve) => setTimeout(resolve, 5000));
     const after = tracesOf(shop);
     const figures = {
@@ -89,6 +97,7 @@ export async function trialOfUploads(count: number, attacks = ATTACKS) {
       medianMs: quantile(tookMs, 0.5),
       mostMs: quantile(tookMs, 1),
       bad: bad.length,
+      slowestAttacks: slow.sort(([a], [b]) => b - a).slice(0, 8),
       before,
       after,
     };
