@@ -2,7 +2,7 @@
 import { expect, it } from "vitest";
 import { trialOfDoors } from "../../tools/trials/doors.ts";
 import { trialOfKills } from "../../tools/trials/kills.ts";
-import { trialOfLoad } from "../../tools/trials/load.ts";
+import { trialOfLoad, trialOfPair } from "../../tools/trials/load.ts";
 import { trialOfUploads } from "../../tools/trials/uploads.ts";
 
 it("kills of server, readers and database under ten people lose nothing that was acknowledged", async () => {
@@ -16,6 +16,12 @@ it("twenty people on fifty jobs: every edit is acknowledged or said to be a conf
   const figures = await trialOfLoad(6);
   expect(figures).toMatchObject({ lost: 0, brokenChains: 0, errors: 0 });
   expect(figures.edits).toBeGreaterThan(40);
+});
+
+it("two servers on one database lose nothing of what is done at either, and make what is ordered at the other", async () => {
+  const figures = await trialOfPair(5);
+  expect(figures).toMatchObject({ lost: 0, brokenChains: 0, errors: 0, runsNotDone: 0 });
+  expect(figures.edits).toBeGreaterThan(20);
 });
 
 it("mutated files of nine kinds: no 5xx, and nothing is left of them", async () => {

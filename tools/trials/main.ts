@@ -1,7 +1,7 @@
-// npm run trial -- kills|uploads|load|doors [COUNT]: how the shop stands, in figures. Loopback only, and bounded.
+// npm run trial -- kills|uploads|load|pair|doors [COUNT]: how the shop stands, in figures. Loopback only, and bounded.
 import { trialOfDoors } from "./doors.ts";
 import { trialOfKills } from "./kills.ts";
-import { trialOfLoad } from "./load.ts";
+import { trialOfLoad, trialOfPair } from "./load.ts";
 import { trialOfUploads } from "./uploads.ts";
 
 /** Each with what it counts when nothing is said: kills, files, seconds, and the share of all combinations. */
@@ -9,6 +9,7 @@ const TRIALS: Readonly<Record<string, { run(count: number): Promise<unknown>; us
   kills: { run: trialOfKills, usual: 1000 },
   uploads: { run: (count) => trialOfUploads(count), usual: 100_000 },
   load: { run: trialOfLoad, usual: 600 },
+  pair: { run: trialOfPair, usual: 120 },
   doors: { run: trialOfDoors, usual: 0.2 },
 };
 
