@@ -226,6 +226,32 @@ describe("the ticket", () => {
   });
 });
 
+describe("somebody else a moment later", () => {
+  it("does not change the answer to a save: it is what was saved", async () => {
+    const job = await createJob(bench.url(), await drawPicture(17));
+    const [holding, other] = [await createConnection(bench.databaseUrl()), await createConnection(bench.databaseUrl())];
+    try {
+      // Whoever looks for a job after the save waits for the pictures; meanwhile its head is moved back.
+      await holding.query("LOCK TABLES job_pictures WRITE");
+      const saving = save(job, 1, 0.44);
+      const isSaved = async () => {
+        const [rows] = await other.query("SELECT 1 FROM recipes WHERE job_id = ? AND version = 2", [job.id]);
+        return (rows as unknown[]).length === 1;
+      };
+      const end = Date.now() + 1500;
+      while (!(await isSaved()) && Date.now() < end) await new Promise((resolve) => setTimeout(resolve, 20));
+      const moving = other.query("UPDATE jobs SET head = 1 WHERE id = ?", [job.id]);
+      await Promise.race([moving, new Promise((resolve) => setTimeout(resolve, 300))]);
+      await holding.query("UNLOCK TABLES");
+      const { head, recipe } = jobSchema.parse((await saving).body);
+      expect([head, screens.settingsIn(recipe).trapMm]).toEqual([2, 0.44]);
+      await moving;
+    } finally {
+      await Promise.all([holding.end(), other.end()]);
+    }
+  });
+});
+
 describe("what is sent again", () => {
   const recipeWith = (job: Job, trapMm: number) => screens.withSettings(job.recipe, { trapMm });
 

@@ -19,7 +19,13 @@ interface Traces {
   readonly processes: number;
   readonly descriptors: number;
   readonly temporary: number;
-  readonly sentOutside: number;
+  readonly sentByReaders: number;
+}
+
+/** Bytes that left on any way a process has to a network (proc(5): its last eight columns are what was sent). */
+function sentBy(pid: number): number {
+  const [, , ...ways] = readFileSync(`/proc/${pid}/net/dev`, "utf8").trim().split("\n");
+  return ways.reduce((sum, way) => sum + Number(way.trim().split(/[\s:]+/)[9]), 0);
 }
 
 /** What the shop holds now. */
@@ -32,17 +38,12 @@ function tracesOf(shop: SupervisedShop): Traces {
   const poppler = execFileSync("ps", ["-eo", "args="], { encoding: "utf8" })
     .split("\n")
     .filter((line) => /^pdf(info|images|tocairo)/.test(line));
-  const outside = readFileSync("/proc/net/dev", "utf8")
-    .split("\n")
-    .map((line) => line.trim().split(/[\s:]+/))
-    .filter(([name, , ...rest]) => rest.length > 9 && name !== "lo" && /^\w+$/.test(name ?? ""))
-    .reduce((sum, fields) => sum + Number(fields[9]), 0);
   return {
     residentMb: Math.round(resident.reduce((sum, kb) => sum + kb, 0) / 1024),
     processes: pids.length + poppler.length,
     descriptors: servers.reduce((sum, pid) => sum + readdirSync(`/proc/${pid}/fd`).length, 0),
     temporary: readdirSync(tmpdir()).length,
-    sentOutside: outside,
+    sentByReaders: shop.processes("reader").reduce((sum, pid) => sum + sentBy(pid), 0),
   };
 }
 

@@ -110,38 +110,33 @@ export function makeJobStore(database: DataSource): JobStore {
       return job;
     },
     async patch(id, { seen, ...change }) {
-      await inTransaction(database, async (tx) => {
+      return inTransaction(database, async (tx) => {
         const job = await lockJob(tx, id);
-        if (!job) return;
+        if (!job) return null;
         for (const key of Object.keys(change) as (keyof TicketChange)[])
           if (job[key] !== seen[key] && job[key] !== change[key]) throw new OthersChange(key, job[key]);
         if (Object.keys(change).length > 0) await tx.update(JobEntity, { id }, { ...change, updatedAt: new Date() });
+        return findJob(tx, id);
       });
-      return this.find(id);
     },
-    async saveRecipe(id, { recipe, ...save }) {
-      await addVersion(database, id, save, async (_tx, parent) => ({ ...parent, body: recipe }));
-      return this.find(id);
-    },
-    async replaceArtwork(id, artwork, save) {
-      await addVersion(database, id, save, async (tx, parent) => {
+    saveRecipe: (id, { recipe, ...save }) =>
+      addVersion(database, id, save, async (_tx, parent) => ({ ...parent, body: recipe })),
+    replaceArtwork: (id, artwork, save) =>
+      addVersion(database, id, save, async (tx, parent) => {
         const artworkHash = await storeArtwork(tx, artwork);
         const old = await tx.findOneByOrFail(ArtworkEntity, { hash: parent.artworkHash });
         return { body: fitRecipe(readRecipe(parent.body), old, artwork), artworkHash, fileName: artwork.fileName };
-      });
-      return this.find(id);
-    },
-    async moveHead(id, { to, seen }) {
-      await inTransaction(database, async (tx) => {
+      }),
+    moveHead: (id, { to, seen }) =>
+      inTransaction(database, async (tx) => {
         const job = await lockJob(tx, id);
-        if (!job) return;
+        if (!job) return null;
         if (job.head !== seen) throw new StaleSave(undefined, job.head);
         if (!(await tx.existsBy(RecipeEntity, { jobId: id, version: to }))) throw notFound(`Version ${to} of this job`);
         await tx.update(JobEntity, { id }, { head: to, updatedAt: new Date() });
         await noteHead(tx, id, to);
-      });
-      return this.find(id);
-    },
+        return findJob(tx, id);
+      }),
     async version(id, version) {
       const row = await manager.findOneBy(RecipeEntity, { jobId: id, version });
       return row && { recipe: readRecipe(row.body), artworkHash: row.artworkHash };
@@ -191,19 +186,20 @@ type Versioned = Pick<RecipeRow, "body" | "artworkHash" | "fileName">;
 
 /**
  * Stores a version made from another one and puts it in force; throws StaleSave after storing if the head moved meanwhile.
- * One that was sent before is only looked up.
+ * One that was sent before is only looked up. The answer is the job as this left it: looked for any later, it might be
+ * another's, whose version would be taken for one's own.
  */
 async function addVersion(
   database: DataSource,
   id: string,
   { basedOn, saveId }: Omit<RecipeSave, "recipe">,
   make: (tx: EntityManager, parent: Versioned) => Promise<Versioned>,
-): Promise<void> {
-  const stale = await inTransaction(database, async (tx) => {
+): Promise<Job | null> {
+  const done = await inTransaction(database, async (tx) => {
     const job = await lockJob(tx, id);
     if (!job) return null;
     const sent = saveId === undefined ? null : await findSave(tx, id, saveId);
-    if (sent) return sent.version === job.head ? null : new StaleSave(sent.version, job.head);
+    if (sent) return sent.version === job.head ? findJob(tx, id) : new StaleSave(sent.version, job.head);
     const parent = await tx.findOneBy(RecipeEntity, { jobId: id, version: basedOn });
     if (!parent) throw notFound(`Version ${basedOn} of this job`);
     const version = ((await tx.maximum(RecipeEntity, "version", { jobId: id })) ?? 0) + 1;
@@ -214,9 +210,10 @@ async function addVersion(
     if (job.head !== basedOn) return new StaleSave(version, job.head);
     await tx.update(JobEntity, { id }, { head: version, updatedAt: createdAt });
     await noteHead(tx, id, version);
-    return null;
+    return findJob(tx, id);
   });
-  if (stale) throw stale;
+  if (done instanceof StaleSave) throw done;
+  return done;
 }
 
 function findSave(tx: EntityManager, jobId: string, saveId: string): Promise<Pick<RecipeRow, "version"> | null> {
