@@ -171,7 +171,7 @@ function jobMail(id: string, outbox: Outbox) {
       outbox.amend(letter.id, write(job.head, recipe), quietMs),
     withTicket: (job: Job): Job => {
       const waiting = tickets().flatMap(({ content, held }) => (content.kind === "ticket" && !held ? [content] : []));
-      return waiting.length === 0 ? job : withTicket(job, waiting);
+      return withTicket(job, waiting);
     },
     /** How many changes of the ticket were not taken. */
     refusedTickets: () => tickets().filter(({ held }) => held).length,

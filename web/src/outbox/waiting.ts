@@ -1,5 +1,4 @@
 // Lists and facts as they will be once what waits is sent: shown so at once.
-import type { JobPatch } from "@plain-palette/contract";
 import type { ContentOf } from "./letters.ts";
 
 /** Something that is done to a list of the shop's. */
@@ -24,7 +23,14 @@ export function withTicket<Card extends { readonly id: string }>(
   card: Card,
   waiting: readonly ContentOf<"ticket">[],
 ): Card {
-  return waiting
-    .filter(({ job }) => job === card.id)
-    .reduce((now, { patch: { seen: _, ...change } }: { patch: JobPatch }) => ({ ...now, ...change }), card);
+  const own = waiting.filter(({ job }) => job === card.id);
+  return own.length === 0 ? card : withChanges(card, own);
+}
+
+/** Facts with the changes of them that wait, the last one counts. */
+export function withChanges<Facts extends object>(
+  facts: Facts,
+  waiting: readonly { readonly patch: { readonly seen?: unknown } }[],
+): Facts {
+  return Object.assign({}, facts, ...waiting.map(({ patch: { seen: _, ...change } }) => change));
 }

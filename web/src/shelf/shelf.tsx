@@ -27,6 +27,7 @@ import { ProblemNote } from "../parts/problem.tsx";
 import { QueryProblem } from "../parts/query-problem.tsx";
 import { SearchField } from "../parts/search-field.tsx";
 import { ShopHead } from "../parts/shop-head.tsx";
+import { TakenOff } from "../parts/taken-off.tsx";
 import { useWrites } from "../parts/use-writes.ts";
 import { doToListed, useShelf } from "../shop/use-shop.ts";
 
@@ -36,6 +37,7 @@ export function Shelf() {
   const [taken, setTaken] = useState<StockImport | null>(null);
   const [removed, setRemoved] = useState<ShopStock | null>(null);
   const shelf = useShelf();
+  const away = useQuery({ queryKey: ["shelf", "put-away"], queryFn: api.listStockPutAway });
   const { problem, write, forget } = useWrites("shelf");
   useEffect(() => {
     document.title = "Shelf · Plain Palette";
@@ -120,37 +122,28 @@ export function Shelf() {
             }}
           />
         )}
-        <TakenOff kind={kind} onReturn={putBack} />
+        <TakenOff
+          list="the shelf"
+          things={away.data?.filter((stock) => stock.kind === kind) ?? []}
+          lead={Lead}
+          onReturn={putBack}
+        />
       </main>
     </div>
   );
 }
 
-/** What was taken off the shelf, to be put back. */
-function TakenOff({ kind, onReturn }: { kind: StockKind; onReturn(stock: ShopStock): void }) {
-  const { data } = useQuery({ queryKey: ["shelf", "put-away"], queryFn: api.listStockPutAway });
-  const off = data?.filter((stock) => stock.kind === kind) ?? [];
-  if (off.length === 0) return null;
+/** Colour and code of what was taken off. */
+function Lead(stock: ShopStock) {
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer text-soft">Taken off the shelf: {off.length}</summary>
-      <ul className="mt-1 border border-rule bg-sheet">
-        {off.map((stock) => (
-          <li key={stock.id} className="flex items-center gap-3 border-t border-rule px-2 py-1 first:border-t-0">
-            <span
-              aria-hidden="true"
-              className="size-5 border border-rule"
-              style={{ background: formatHex(stockRgb(stock)) }}
-            />
-            <span className="w-28 truncate">{stock.code}</span>
-            <span className="flex-1 truncate">{stock.name}</span>
-            <Button aria-label={`Put ${stock.name} back`} onClick={() => onReturn(stock)}>
-              Put it back
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </details>
+    <>
+      <span
+        aria-hidden="true"
+        className="size-5 border border-rule"
+        style={{ background: formatHex(stockRgb(stock)) }}
+      />
+      <span className="w-28 truncate">{stock.code}</span>
+    </>
   );
 }
 

@@ -9,7 +9,7 @@ import { api } from "../api/client.ts";
 import { type ContentOf, threadOf } from "../outbox/letters.ts";
 import { shopOutbox } from "../outbox/shop-outbox.ts";
 import { useWaiting } from "../outbox/use-letters.ts";
-import { type Deed, withWaiting } from "../outbox/waiting.ts";
+import { type Deed, withChanges, withWaiting } from "../outbox/waiting.ts";
 
 /** Until they are there: an empty shelf and the trade's defaults. */
 const DEFAULTS = shopSettingsSchema.parse({});
@@ -23,10 +23,7 @@ export function useSettings() {
   const query = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
   const waiting = useWaiting("settings");
   const { data } = query;
-  const settings = useMemo(
-    () => data && waiting.reduce<ShopSettings>((now, { patch: { seen: _, ...part } }) => ({ ...now, ...part }), data),
-    [data, waiting],
-  );
+  const settings = useMemo(() => data && withChanges(data, waiting), [data, waiting]);
   return { ...query, data: settings };
 }
 

@@ -10,6 +10,7 @@ import { OutboxNote } from "../../outbox/outbox-note.tsx";
 import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
+import { TakenOff } from "../../parts/taken-off.tsx";
 import { doToListed } from "../../shop/use-shop.ts";
 
 const NEW: Placement = { name: "New placement", widthMm: 250, areaWidthMm: 300, areaHeightMm: 400 };
@@ -21,6 +22,7 @@ interface Props {
 }
 
 export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
+  const away = useQuery({ queryKey: ["placements", "put-away"], queryFn: api.listPlacementsPutAway });
   const title = useId();
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
@@ -58,7 +60,11 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
               />
             ))}
           </ul>
-          <TakenOff onReturn={(placement) => doToListed({ kind: "placement", deed: "return", thing: placement })} />
+          <TakenOff
+            list="the list"
+            things={away.data ?? []}
+            onReturn={(placement) => doToListed({ kind: "placement", deed: "return", thing: placement })}
+          />
         </div>
         <div className="border-t border-rule p-3">
           <Button
@@ -69,27 +75,6 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
         </div>
       </div>
     </dialog>
-  );
-}
-
-/** Those that were taken off the list, to be put back. */
-function TakenOff({ onReturn }: { onReturn(placement: ShopPlacement): void }) {
-  const { data } = useQuery({ queryKey: ["placements", "put-away"], queryFn: api.listPlacementsPutAway });
-  if (!data || data.length === 0) return null;
-  return (
-    <details className="mt-2">
-      <summary className="cursor-pointer text-soft">Taken off the list: {data.length}</summary>
-      <ul>
-        {data.map((placement) => (
-          <li key={placement.id} className="flex items-center gap-3 py-0.5">
-            <span className="flex-1">{placement.name}</span>
-            <Button aria-label={`Put ${placement.name} back`} onClick={() => onReturn(placement)}>
-              Put it back
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </details>
   );
 }
 
