@@ -1,6 +1,6 @@
 // Files are read by processes that can be killed: whatever is in a file, the server answers, and leaves nothing behind.
 import { execFileSync } from "node:child_process";
-import { mkdtempSync, readdirSync, rmSync, statSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import { connect } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -218,5 +218,26 @@ describe("decoded pixels", () => {
     const bytes = readdirSync(cache).reduce((sum, name) => sum + statSync(join(cache, name)).size, 0);
     expect(bytes).toBeLessThanOrEqual(2 ** 20);
     expect(bytes).toBeGreaterThan(2 ** 19);
+  });
+});
+
+describe("memory", () => {
+  it("that a large picture took is given back once there is nothing to do", async () => {
+    const held = () =>
+      Math.max(
+        ...readers().map(
+          ({ pid }) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) / 1024,
+        ),
+      );
+    const large = await sharp({ create: { width: 7000, height: 7000, channels: 4, background: "#1f7a8c" } })
+      .png()
+      .toBuffer();
+    const before = readers().map(({ pid }) => pid);
+    expect((await post(large)).status).toBe(201);
+    expect(held()).toBeGreaterThan(320);
+    await expect.poll(held, { timeout: PATIENCE_MS }).toBeLessThan(320);
+    // By another process in its place, which reads.
+    await expect.poll(() => readers().some(({ pid }) => !before.includes(pid)), { timeout: PATIENCE_MS }).toBe(true);
+    expect((await post(await drawPicture(3))).status).toBe(201);
   });
 });

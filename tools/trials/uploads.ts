@@ -13,6 +13,8 @@ import { type SupervisedShop, startSupervised } from "./supervised.ts";
 
 /** So many are on their way at once, each of a client of its own. */
 const AT_ONCE = 6;
+/** Until what is held is looked at afterwards, ms: longer than a process that has nothing to do holds much. */
+const REST_MS = 15_000;
 
 interface Traces {
   readonly residentMb: number;
@@ -87,10 +89,13 @@ export async function trialOfUploads(
       }),
     );
     for (const attack of attacks) {
-      await send(attack.name, await attack.bytes(), "attacker");
+      const bytes = await attack.bytes();
+      // Making it may have taken longer than a connection is kept: seen before the next is used.
+      await new Promise((resolve) => setTimeout(resolve, 10));
+      await send(attack.name, bytes, "attacker");
       slow.push([Math.round(tookMs.at(-1) ?? 0), attack.name]);
     }
-    await new Promise((resolve) => setTimeout(resolve, 5000));
+    await new Promise((resolve) => setTimeout(resolve, REST_MS));
     const after = tracesOf(shop);
     const figures = {
       files: tookMs.length,

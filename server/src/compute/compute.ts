@@ -41,8 +41,20 @@ export interface Compute {
 /** Longest that making a proof may take, s. */
 const PROOF_S = 120;
 
-const READER = { tasks: "reading", limits: { memory: 3e9, processorS: 150 }, niceness: 5, mostWaiting: 200 } as const;
-const MAKER = { tasks: "making", limits: { memory: 8e9, processorS: 3600 }, niceness: 10, mostWaiting: 50 } as const;
+const READER = {
+  tasks: "reading",
+  limits: { memory: 3e9, processorS: 150 },
+  niceness: 5,
+  mostWaiting: 200,
+  idleS: 10,
+} as const;
+const MAKER = {
+  tasks: "making",
+  limits: { memory: 8e9, processorS: 3600 },
+  niceness: 10,
+  mostWaiting: 50,
+  idleS: 120,
+} as const;
 
 /** Of which client runs are, in the queue of the making processes. */
 const RUNS = "runs";

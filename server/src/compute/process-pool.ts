@@ -43,11 +43,15 @@ export interface PoolOptions extends HandKind {
   readonly most: number;
   /** Most tasks that wait. */
   readonly mostWaiting: number;
+  /** One that holds much memory and has had nothing to do for so long gives it back, s: it is replaced. */
+  readonly idleS: number;
 }
 
 /** A process that has used up so much is replaced before its own limits end it in the middle of a task. */
 const TIRED_PROCESSOR_SHARE = 0.4;
 const TIRED_BYTES = 1e9;
+/** Beyond what one needs that has read nothing large. */
+const MUCH_BYTES = 3.2e8;
 /** So often in a row none may come up before those who wait are told. */
 const MOST_FALSE_STARTS = 3;
 /** A task that so many processes did not outlive is what ends them; all its tries share one time. */
@@ -67,10 +71,12 @@ interface Ticket {
   reject(error: unknown): void;
 }
 
-export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): ProcessPool {
+export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOptions): ProcessPool {
   const waiting = makeTurns<Ticket>();
   const hands = new Set<Hand>();
   const idle: Hand[] = [];
+  /** How often each has looked for work, and what it held last. */
+  const knownOf = new WeakMap<Hand, { looks: number; bytes: number }>();
   let working = 0;
   let falseStarts = 0;
   let isClosing = false;
@@ -105,9 +111,14 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
 
   /** A hand that is free takes the next task, if there is one. */
   const rest = async (hand: Hand): Promise<void> => {
+    const known = knownOf.get(hand) ?? { looks: 0, bytes: 0 };
+    knownOf.set(hand, known);
+    known.looks++;
     for (let ticket = waiting.next(); ticket; ticket = waiting.next()) {
       working++;
-      const then = await serve(hand, ticket, kind.limits);
+      const then = await serve(hand, ticket, kind.limits, (bytes) => {
+        known.bytes = bytes;
+      });
       working--;
       if (then === "again") {
         waiting.first(ticket);
@@ -117,6 +128,14 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
       if (then !== "fit") return;
     }
     idle.push(hand);
+    if (known.bytes <= MUCH_BYTES) return;
+    const { looks } = known;
+    const letGo = () => {
+      if (!idle.includes(hand) || known.looks !== looks) return;
+      remove(hand);
+      hand.kill();
+    };
+    setTimeout(letGo, idleS * 1000).unref();
   };
 
   const wake = () => {
@@ -164,7 +183,12 @@ export function startPool({ least, most, mostWaiting, ...kind }: PoolOptions): P
  * One task on one process, settled for whoever waits for it. What becomes of the process: it is fit for the next, or
  * "tired" and to be replaced, or dead; "again": dead, perhaps through no fault of the task's, which is not settled then.
  */
-async function serve(hand: Hand, ticket: Ticket, { processorS }: Limits): Promise<"fit" | "tired" | "dead" | "again"> {
+async function serve(
+  hand: Hand,
+  ticket: Ticket,
+  { processorS }: Limits,
+  onHolds: (bytes: number) => void,
+): Promise<"fit" | "tired" | "dead" | "again"> {
   const { terms, order } = ticket;
   const started = performance.now();
   let isLate = false;
@@ -176,6 +200,7 @@ async function serve(hand: Hand, ticket: Ticket, { processorS }: Limits): Promis
   try {
     const { value, spent } = await hand.work(order, (progress) => terms.onProgress?.(progress));
     ticket.resolve(value);
+    onHolds(spent.memory);
     return spent.processorS > TIRED_PROCESSOR_SHARE * processorS || spent.memory > TIRED_BYTES ? "tired" : "fit";
   } catch (error) {
     if (!(error instanceof HandDied)) {
