@@ -75,8 +75,6 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
   const waiting = makeTurns<Ticket>();
   const hands = new Set<Hand>();
   const idle: Hand[] = [];
-  /** How often each has looked for work, and what it held last. */
-  const knownOf = new WeakMap<Hand, { looks: number; bytes: number }>();
   let working = 0;
   let falseStarts = 0;
   let isClosing = false;
@@ -86,6 +84,11 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
     const at = idle.indexOf(hand);
     if (at >= 0) idle.splice(at, 1);
   };
+
+  const memories = watchMemory(idleS, (hand) => {
+    remove(hand);
+    hand.kill();
+  });
 
   const grow = () => {
     if (isClosing || hands.size >= most) return;
@@ -111,14 +114,10 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
 
   /** A hand that is free takes the next task, if there is one. */
   const rest = async (hand: Hand): Promise<void> => {
-    const known = knownOf.get(hand) ?? { looks: 0, bytes: 0 };
-    knownOf.set(hand, known);
-    known.looks++;
+    const memory = memories.of(hand);
     for (let ticket = waiting.next(); ticket; ticket = waiting.next()) {
       working++;
-      const then = await serve(hand, ticket, kind.limits, (bytes) => {
-        known.bytes = bytes;
-      });
+      const then = await serve(hand, ticket, kind.limits, memory.holds);
       working--;
       if (then === "again") {
         waiting.first(ticket);
@@ -128,14 +127,7 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
       if (then !== "fit") return;
     }
     idle.push(hand);
-    if (known.bytes <= MUCH_BYTES) return;
-    const { looks } = known;
-    const letGo = () => {
-      if (!idle.includes(hand) || known.looks !== looks) return;
-      remove(hand);
-      hand.kill();
-    };
-    setTimeout(letGo, idleS * 1000).unref();
+    memory.rests();
   };
 
   const wake = () => {
@@ -175,6 +167,27 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
       const all = [...hands];
       for (const hand of all) hand.kill();
       await Promise.all(all.map((hand) => hand.ended));
+    },
+  };
+}
+
+/** Lets go of a process that holds much and has had nothing to do for so long. */
+function watchMemory(idleS: number, letGo: (hand: Hand) => void) {
+  const known = new WeakMap<Hand, { bytes: number; rests: ReturnType<typeof setTimeout> | undefined }>();
+  return {
+    /** Of one that looks for work now. */
+    of(hand: Hand) {
+      const memory = known.get(hand) ?? { bytes: 0, rests: undefined };
+      known.set(hand, memory);
+      clearTimeout(memory.rests);
+      return {
+        holds(bytes: number) {
+          memory.bytes = bytes;
+        },
+        rests() {
+          if (memory.bytes > MUCH_BYTES) memory.rests = setTimeout(() => letGo(hand), idleS * 1000).unref();
+        },
+      };
     },
   };
 }
