@@ -143,16 +143,8 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
         const { signal } = terms;
         if (signal?.aborted) return reject(signal.reason);
         if (waiting.size() >= mostWaiting) return reject(new FullHouse("too many tasks wait"));
-        const ticket = {
-          order,
-          terms,
-          client: terms.client,
-          leftMs: terms.timeS * 1000,
-          deaths: 0,
-          isOver: false,
-          resolve,
-          reject,
-        };
+        const fresh = { client: terms.client, leftMs: terms.timeS * 1000, deaths: 0, isOver: false };
+        const ticket: Ticket = { ...fresh, order, terms, resolve, reject };
         const leave = () => {
           ticket.isOver = true;
           reject(signal?.reason);
