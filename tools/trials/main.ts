@@ -1,4 +1,5 @@
-// npm run trial -- kills|uploads|load|pair|doors [COUNT]: how the shop stands, in figures. Loopback only, and bounded.
+// npm run trial -- kills|uploads|load|pair|doors|disk [COUNT]: how the shop stands, in figures. Loopback only, and bounded.
+import { trialOfDisk } from "./disk.ts";
 import { trialOfDoors } from "./doors.ts";
 import { trialOfKills } from "./kills.ts";
 import { trialOfLoad, trialOfPair } from "./load.ts";
@@ -10,6 +11,7 @@ const TRIALS: Readonly<Record<string, { run(count: number): Promise<unknown>; us
   uploads: { run: (count) => trialOfUploads(count), usual: 100_000 },
   load: { run: trialOfLoad, usual: 600 },
   pair: { run: trialOfPair, usual: 120 },
+  disk: { run: trialOfDisk, usual: 20 },
   doors: { run: trialOfDoors, usual: 0.2 },
 };
 

@@ -16,7 +16,7 @@ export interface Diary {
   readonly tookMs: number[];
   /** Answers that were neither yes, nor a conflict, nor "away for a moment". */
   readonly errors: string[];
-  /** How often nobody answered, or said that it is away. */
+  /** How often nobody answered, or said that it is away, or that its disk is full. */
   away: number;
   conflicts: number;
 }
@@ -48,6 +48,9 @@ export async function makeJobs(url: string, count: number): Promise<Job[]> {
   return jobs;
 }
 
+/** Away for a moment, and a full disk. */
+const NOT_NOW: ReadonlySet<number> = new Set([503, 507]);
+
 let edits = 0;
 
 /** One person: opens a job, changes it, rests; until told to stop. `pauseMs` is the middle of the rests. */
@@ -62,7 +65,7 @@ export async function work(
     try {
       const opened = await ask(url, "GET", `/jobs/${id}`, undefined, by);
       if (opened.status === 200) await edit(url, jobSchema.parse(opened.body), diary, by);
-      else if (opened.status === 503) diary.away++;
+      else if (NOT_NOW.has(opened.status)) diary.away++;
       else diary.errors.push(`GET ${opened.status} ${JSON.stringify(opened.body).slice(0, 200)}`);
     } catch {
       diary.away++;
@@ -84,7 +87,7 @@ async function edit(url: string, job: Job, diary: Diary, by: string): Promise<vo
     diary.conflicts++;
     // Kept beside the head, as the answer says.
     diary.acknowledged.push({ job: job.id, version: problemSchema.parse(saved.body).stored ?? 0, trapMm });
-  } else if (saved.status === 503) diary.away++;
+  } else if (NOT_NOW.has(saved.status)) diary.away++;
   else diary.errors.push(`POST ${saved.status} ${JSON.stringify(saved.body).slice(0, 200)}`);
 }
 

@@ -15,14 +15,20 @@ export interface SupervisedShop {
   stop(): Promise<void>;
 }
 
-export async function startSupervised(): Promise<SupervisedShop> {
-  const folder = mkdtempSync(join(tmpdir(), "plain-palette-trial-"));
+interface Place {
+  /** Folder under which it keeps everything. */
+  readonly under?: string;
+  readonly environment?: Readonly<Record<string, string>>;
+}
+
+export async function startSupervised({ under = tmpdir(), environment = {} }: Place = {}): Promise<SupervisedShop> {
+  const folder = mkdtempSync(join(under, "plain-palette-trial-"));
   // Trials bring their own jobs.
   writeFileSync(join(folder, "demo-seeded"), "");
   const port = await findFreePort();
   const child = spawn(process.execPath, ["--import", "tsx", "tools/start.ts"], {
     cwd: ROOT,
-    env: { ...process.env, DATA_FOLDER: folder, PORT: `${port}`, CLIENT_PORT: "0" },
+    env: { ...process.env, ...environment, DATA_FOLDER: folder, PORT: `${port}`, CLIENT_PORT: "0" },
     stdio: ["ignore", "pipe", "inherit"],
     detached: true,
   });
