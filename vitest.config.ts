@@ -7,6 +7,8 @@ const node = (name: string, folder: string, timeout = 240_000) => ({
 
 export default defineConfig({
   test: {
+    // By itself it leaves a core to the screen of whoever watches; where there are two, that is half.
+    maxWorkers: "100%",
     projects: [
       node("core", "core/src"),
       node("cli", "cli/src"),
