@@ -18,5 +18,5 @@ export {
   TypefaceEntity,
   type TypefaceRow,
 } from "./entities.ts";
-export { isDatabaseAway, isDatabaseFull, isMixedUp, isThereAlready } from "./errors.ts";
+export { isDatabaseAway, isDatabaseFull, isDeadlock, isMixedUp, isThereAlready } from "./errors.ts";
 export { inTransaction } from "./transaction.ts";

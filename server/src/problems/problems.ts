@@ -3,7 +3,7 @@ import type { Problem } from "@plain-palette/contract";
 import type { ErrorRequestHandler, RequestHandler } from "express";
 import { ZodError } from "zod";
 import { FullHouse, Overrun } from "../compute/index.ts";
-import { isDatabaseAway, isDatabaseFull, isMixedUp } from "../database/index.ts";
+import { isDatabaseAway, isDatabaseFull, isDeadlock, isMixedUp } from "../database/index.ts";
 
 /** An expected refusal; thrown anywhere below a route. */
 export class ProblemError extends Error {
@@ -86,6 +86,7 @@ function toProblem(error: unknown): Problem {
       kept: "The artwork and every saved recipe are kept.",
       cure: "Make the job simpler or smaller, or its files one process after the other.",
     };
+  if (isDeadlock(error)) return { type, ...busy("Many change the same at once").problem };
   if (isDatabaseFull(error)) return { type, ...diskFull("The database has no room left.").problem };
   if (isDatabaseAway(error))
     return {

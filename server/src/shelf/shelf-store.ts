@@ -54,6 +54,7 @@ export function makeShelfStore(database: DataSource): ShelfStore {
       const row = { ...stock, id: own, version: 1 };
       const { kind, code } = stock;
       return inTransaction(database, async (tx) => {
+        await lockShelf(tx);
         // Sent again by whoever did not hear that it is there.
         const sent = await tx.findOneBy(StockEntity, { id: own });
         if (sent) return toStock(sent);
@@ -81,6 +82,7 @@ export function makeShelfStore(database: DataSource): ShelfStore {
     },
     takeOver: (stock) =>
       inTransaction(database, async (tx) => {
+        await lockShelf(tx);
         const done = { added: 0, changed: 0, same: 0 };
         for (const item of stock) done[await takeOverOne(tx, item)]++;
         return done;
@@ -100,6 +102,11 @@ export function makeShelfStore(database: DataSource): ShelfStore {
         return body;
       }),
   };
+}
+
+/** One at a time adds to the shelf: several would wait for each other's codes. */
+async function lockShelf(tx: EntityManager): Promise<void> {
+  await tx.query("SELECT id FROM settings WHERE id = ? FOR UPDATE", [THE_SHOP]);
 }
 
 function toStock({ isPutAway: _, ...stock }: StockRow): ShopStock {
