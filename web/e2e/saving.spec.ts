@@ -65,7 +65,7 @@ test("a title typed while the server is dead is shown, waits on every screen, an
   await shop.die();
   await type(page, "Title", "Deck shirts");
   const note = page.getByTestId("outbox");
-  await expect(note).toContainText("The server does not answer. 1 change waits.");
+  await expect(note).toContainText("The server does not answer. 1 change waits");
   await board(page).click();
   await expect(page.getByText("Deck shirts")).toBeVisible();
   await expect(note).toContainText("1 change waits");
