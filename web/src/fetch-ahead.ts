@@ -2,7 +2,7 @@
 // away, and a new one opens at once.
 
 /** Before it begins, ms: what the first screen needs comes first. */
-const QUIET_MS = 2000;
+const QUIET_MS = 800;
 
 export function fetchAhead(): void {
   setTimeout(async () => {

@@ -1,7 +1,7 @@
 // Addresses and their screens. All but the board load when first needed.
 import { createBrowserRouter } from "react-router";
 import { Board } from "./board/board.tsx";
-import { PageProblem } from "./parts/problem.tsx";
+import { PageProblem } from "./parts/page-problem.tsx";
 
 export const router = createBrowserRouter([
   { path: "/", element: <Board />, errorElement: <PageProblem /> },

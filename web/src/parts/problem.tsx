@@ -1,10 +1,7 @@
 // A problem as a person reads it: what happened, what was kept, what to do.
 import type { Problem } from "@plain-palette/contract";
-import { type ReactNode, useEffect } from "react";
-import { Link, useRouteError } from "react-router";
-import { AGAIN_MS, onTryNow } from "../api/again.ts";
-import { isAway, RequestProblem } from "../api/requests.ts";
-import { AgainLine } from "./again-line.tsx";
+import type { ReactNode } from "react";
+import { RequestProblem } from "../api/requests.ts";
 
 /** The problem behind any error. */
 export function problemOf(error: unknown): Problem {
@@ -62,38 +59,5 @@ export function ProblemNote({ problem, onClose, children }: NoteProps) {
       {problem.cure && <p className="mt-1">{problem.cure}</p>}
       {children}
     </div>
-  );
-}
-
-/** Opens the page again as soon as the server is there. */
-function useReturn(isWanted: boolean): void {
-  useEffect(() => {
-    if (!isWanted) return;
-    const look = async () => {
-      const health = await fetch("/api/health").catch(() => null);
-      if (health?.ok) window.location.reload();
-    };
-    const timer = setInterval(look, AGAIN_MS);
-    const stopHearing = onTryNow(look);
-    return () => {
-      clearInterval(timer);
-      stopHearing();
-    };
-  }, [isWanted]);
-}
-
-/** The whole screen when a route fails. */
-export function PageProblem() {
-  const problem = problemOf(useRouteError());
-  useReturn(isAway(problem));
-  return (
-    <main className="mx-auto max-w-xl px-6 pt-24">
-      <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
-      <p className="mt-4">
-        <Link to="/" className="underline">
-          Back to the job board
-        </Link>
-      </p>
-    </main>
   );
 }

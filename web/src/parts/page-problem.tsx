@@ -1,0 +1,41 @@
+// The whole screen when a page cannot be shown: why, what waits meanwhile, and the way back.
+import { useEffect } from "react";
+import { Link, useRouteError } from "react-router";
+import { AGAIN_MS, onTryNow } from "../api/again.ts";
+import { isAway } from "../api/requests.ts";
+import { OutboxNote } from "../outbox/outbox-note.tsx";
+import { AgainLine } from "./again-line.tsx";
+import { ProblemNote, problemOf } from "./problem.tsx";
+
+/** Opens the page again as soon as the server is there. */
+function useReturn(isWanted: boolean): void {
+  useEffect(() => {
+    if (!isWanted) return;
+    const look = async () => {
+      const health = await fetch("/api/health").catch(() => null);
+      if (health?.ok) window.location.reload();
+    };
+    const timer = setInterval(look, AGAIN_MS);
+    const stopHearing = onTryNow(look);
+    return () => {
+      clearInterval(timer);
+      stopHearing();
+    };
+  }, [isWanted]);
+}
+
+export function PageProblem() {
+  const problem = problemOf(useRouteError());
+  useReturn(isAway(problem));
+  return (
+    <main className="mx-auto max-w-xl px-6 pt-24">
+      <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
+      <OutboxNote className="mt-4" />
+      <p className="mt-4">
+        <Link to="/" className="underline">
+          Back to the job board
+        </Link>
+      </p>
+    </main>
+  );
+}
