@@ -220,6 +220,10 @@ describe("the ticket", () => {
       detail: 'It is "Sweaters" now.',
     });
     expect((await patch({ client: "Quay Choir" })).body).toMatchObject({ title: "Sweaters", client: "Quay Choir" });
+    // How far it is, is as far as anybody brought it, whatever each has seen.
+    expect((await patch({ step: "shapes" })).body).toMatchObject({ step: "shapes" });
+    expect((await patch({ step: "colours" })).body).toMatchObject({ step: "shapes" });
+    expect((await patch({ step: "output" })).body).toMatchObject({ step: "output" });
     // The same twice is said once.
     expect((await patch({ client: "Quay Choir" })).status).toBe(200);
     expect((await send(bench.url(), "PATCH", `/jobs/${job.id}`, { step: "output" })).status).toBe(400);

@@ -34,6 +34,8 @@ export interface Compute {
   makeProof(task: ProofTask, asker: Asker): Promise<{ proof: Proof; pdf: Uint8Array }>;
   packMotifs(motifs: readonly FiledMotif[], asker: Asker): Promise<Uint8Array>;
   makeFiles(task: FilesTask, onProgress: (progress: Progress) => void, signal: AbortSignal): Promise<MadeFile[]>;
+  /** Somebody looks at what will be made: a process comes up meanwhile. */
+  getReadyToMake(): void;
   state(): { reading: PoolState; making: PoolState };
   close(): Promise<void>;
 }
@@ -121,6 +123,7 @@ export function startCompute({ processes, readingS, makingS, cache }: ComputeOpt
         signal,
         onProgress: (progress) => onProgress(progress as Progress),
       }),
+    getReadyToMake: () => making.standBy(),
     state: () => ({ reading: reading.state(), making: making.state() }),
     async close() {
       await Promise.all([reading.close(), making.close()]);

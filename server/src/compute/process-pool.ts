@@ -33,6 +33,8 @@ export interface PoolState {
 export interface ProcessPool {
   /** What the task gives. Rejects with FullHouse, Overrun, the signal's reason, or the task's own error. */
   run(order: Order, terms: Terms): Promise<unknown>;
+  /** Somebody may soon need it: one process stands by. */
+  standBy(): void;
   state(): PoolState;
   close(): Promise<void>;
 }
@@ -88,6 +90,7 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
   const memories = watchMemory(idleS, (hand) => {
     remove(hand);
     hand.kill();
+    grow();
   });
 
   const grow = () => {
@@ -143,16 +146,12 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
         const { signal } = terms;
         if (signal?.aborted) return reject(signal.reason);
         if (waiting.size() >= mostWaiting) return reject(new FullHouse("too many tasks wait"));
-        const fresh = { client: terms.client, leftMs: terms.timeS * 1000, deaths: 0, isOver: false };
-        const ticket: Ticket = { ...fresh, order, terms, resolve, reject };
-        const leave = () => {
-          ticket.isOver = true;
-          reject(signal?.reason);
-        };
-        signal?.addEventListener("abort", leave, { once: true });
-        waiting.add(ticket);
+        waiting.add(ticketOf(order, terms, resolve, reject));
         wake();
       }),
+    standBy() {
+      if (hands.size === 0) grow();
+    },
     state: () => ({ processes: hands.size, working, waiting: waiting.size() }),
     async close() {
       isClosing = true;
@@ -163,7 +162,19 @@ export function startPool({ least, most, mostWaiting, idleS, ...kind }: PoolOpti
   };
 }
 
-/** Lets go of a process that holds much and has had nothing to do for so long. */
+/** A task that is over once its signal says that nobody waits for it. */
+function ticketOf(order: Order, terms: Terms, resolve: Ticket["resolve"], reject: Ticket["reject"]): Ticket {
+  const { client, timeS, signal } = terms;
+  const ticket = { client, leftMs: timeS * 1000, deaths: 0, isOver: false, order, terms, resolve, reject };
+  const leave = () => {
+    ticket.isOver = true;
+    reject(signal?.reason);
+  };
+  signal?.addEventListener("abort", leave, { once: true });
+  return ticket;
+}
+
+/** Finds the process that holds much and has had nothing to do for so long. */
 function watchMemory(idleS: number, letGo: (hand: Hand) => void) {
   const known = new WeakMap<Hand, { bytes: number; rests: ReturnType<typeof setTimeout> | undefined }>();
   return {

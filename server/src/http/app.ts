@@ -54,7 +54,7 @@ export function makeApp(services: Services): Express {
     "/api",
     jobRoutes(jobs, compute),
     artworkRoutes(jobs, compute),
-    runRoutes(runs),
+    runRoutes(runs, compute),
     placementRoutes(placements),
     shelfRoutes(shelf, compute),
     typefaceRoutes(typefaces, compute),

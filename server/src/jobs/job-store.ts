@@ -1,15 +1,16 @@
 // Jobs and their recipes in the database. Artwork bytes never change and every recipe is kept; the head says which
 // recipe is in force.
 import { randomUUID } from "node:crypto";
-import type {
-  ArtworkFacts,
-  Board,
-  BoardSearch,
-  HeadMove,
-  Job,
-  JobPatch,
-  RecipeSave,
-  TicketChange,
+import {
+  type ArtworkFacts,
+  type Board,
+  type BoardSearch,
+  type HeadMove,
+  JOB_STEPS,
+  type Job,
+  type JobPatch,
+  type RecipeSave,
+  type TicketChange,
 } from "@plain-palette/contract";
 import { type Recipe, readRecipe, recipeOfShop, scaleRecipe } from "@plain-palette/core/recipe";
 import { shopSettingsSchema } from "@plain-palette/core/shelf";
@@ -109,13 +110,16 @@ export function makeJobStore(database: DataSource): JobStore {
       if (!job) throw new Error("the job that was just made is gone");
       return job;
     },
-    async patch(id, { seen, ...change }) {
+    async patch(id, { seen, step, ...change }) {
       return inTransaction(database, async (tx) => {
         const job = await lockJob(tx, id);
         if (!job) return null;
-        for (const key of Object.keys(change) as (keyof TicketChange)[])
+        for (const key of Object.keys(change) as (keyof typeof change)[])
           if (job[key] !== seen[key] && job[key] !== change[key]) throw new OthersChange(key, job[key]);
-        if (Object.keys(change).length > 0) await tx.update(JobEntity, { id }, { ...change, updatedAt: new Date() });
+        // How far a job has come is as far as anybody has brought it: two who go on at once do not differ.
+        const further = step !== undefined && JOB_STEPS.indexOf(step) > JOB_STEPS.indexOf(job.step) ? { step } : {};
+        const all = { ...change, ...further };
+        if (Object.keys(all).length > 0) await tx.update(JobEntity, { id }, { ...all, updatedAt: new Date() });
         return findJob(tx, id);
       });
     },

@@ -3,6 +3,7 @@ import { isOver, runStartSchema } from "@plain-palette/contract";
 import express, { Router } from "express";
 import { zipSync } from "fflate";
 import { z } from "zod";
+import type { Compute } from "../compute/index.ts";
 import { clientOf } from "../doors/index.ts";
 import { notFound } from "../problems/index.ts";
 import type { RunStore } from "./run-store.ts";
@@ -15,7 +16,7 @@ function savedAs(query: unknown, name: string): string {
   return savedAsSchema.parse(query).as ?? name;
 }
 
-export function runRoutes(runs: RunStore): Router {
+export function runRoutes(runs: RunStore, compute: Compute): Router {
   const router = Router();
   const watch = makeRunWatch(runs);
 
@@ -25,6 +26,8 @@ export function runRoutes(runs: RunStore): Router {
   });
 
   router.get("/jobs/:id/runs", async (request, response) => {
+    // Whoever asks for these looks at the output, and will want files.
+    compute.getReadyToMake();
     response.json(await runs.listOf(request.params.id));
   });
 

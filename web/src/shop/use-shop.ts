@@ -20,11 +20,11 @@ export function useShop() {
 }
 
 export function useSettings() {
-  const query = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
+  // Only what is used is taken out: a screen is drawn again for nothing else.
+  const { data, isPending, isError, error } = useQuery({ queryKey: ["settings"], queryFn: api.readSettings });
   const waiting = useWaiting("settings");
-  const { data } = query;
   const settings = useMemo(() => data && withChanges(data, waiting), [data, waiting]);
-  return { ...query, data: settings };
+  return { data: settings, isPending, isError, error };
 }
 
 /** What is typed on is sent once a short quiet is over. */
@@ -58,9 +58,9 @@ function useListed<Thing extends { readonly id: string }>(
   query: UseQueryResult<Thing[]>,
   waiting: readonly Deed<Thing>[],
 ) {
-  const { data } = query;
+  const { data, isPending, isError, error } = query;
   const listed = useMemo(() => withWaiting(data, waiting), [data, waiting]);
-  return { ...query, data: listed };
+  return { data: listed, isPending, isError, error };
 }
 
 /** Does something to a list of the shop's. What is changed again before it is sent is sent once. */
