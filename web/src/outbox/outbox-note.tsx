@@ -36,7 +36,9 @@ export function OutboxNote({ kind, openJob, className = "" }: Props) {
 }
 
 function Waiting({ letters, why }: { letters: readonly Letter[]; why: string }) {
-  const about = [...new Set(letters.map((letter) => letter.about))];
+  // A job whose title was changed is named once, as it is called now.
+  const named = new Map(letters.map(({ about: name, content }) => ["job" in content ? content.job : name, name]));
+  const about = [...named.values()];
   return (
     <div role="status" className="border-l-4 border-wrong bg-card px-3 py-2">
       <p>
