@@ -16,7 +16,7 @@ export default defineConfig({
       // One after the other: the kill tests restart what the others talk to.
       {
         ...node("server", "server/test"),
-        test: { ...node("server", "server/test").test, fileParallelism: false },
+        test: { ...node("server", "server/test").test, fileParallelism: false, globalSetup: "server/test/built.ts" },
       },
     ],
   },

@@ -24,14 +24,14 @@ export interface ServerProcess {
 const PATIENCE_MS = 6000;
 
 /**
- * Starts the server and waits until it listens; `isHeard`: what it writes is written here, too. It ends when the process
+ * Starts the server as it was built and waits until it listens; `isHeard`: what it writes is written here, too. It ends when the process
  * that started it does.
  */
 export function startServer(
   environment: Record<string, string>,
   { isHeard = false }: { isHeard?: boolean } = {},
 ): Promise<ServerProcess> {
-  const server = [process.execPath, "--import", "tsx", join("server", "src", "main.ts")];
+  const server = [process.execPath, join("server", "dist", "main.js")];
   const child = spawn("setpriv", ["--pdeathsig=TERM", ...server], {
     cwd: ROOT,
     env: { ...process.env, ...environment },

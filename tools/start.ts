@@ -1,7 +1,7 @@
 // npm start: build, database, server, demo once, all kept up; Ctrl+C ends all of it.
 import { existsSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { build } from "vite";
+import { buildServer, buildWeb } from "./build.ts";
 import { findFreePort, reachableFolder, startMariaDb, tryPort } from "./database/mariadb.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { ROOT, startServer } from "./server-process.ts";
@@ -40,7 +40,8 @@ async function start(): Promise<void> {
   const claim = await claimFolder(DATA);
   const ports = { PORT: await choosePort("PORT"), CLIENT_PORT: await choosePort("CLIENT_PORT") };
   console.log("Building the web application ...");
-  await build({ root: join(ROOT, "web"), logLevel: "warn" });
+  await buildWeb();
+  await buildServer();
 
   console.log("Starting MariaDB ...");
   const folder = reachableFolder(join(DATA, "mariadb"));

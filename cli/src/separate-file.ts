@@ -51,7 +51,7 @@ export async function separateFile(
     date: now,
     labelFont: await readLabelFont(),
   };
-  const { outputs, notes: said } = listOutputs(results, facts);
+  const { outputs, notes: said } = await listOutputs(results, facts);
   const files: OutputFile[] = [];
   for (const { name, make } of outputs) files.push({ name, bytes: await make(() => {}) });
   timings[processOf(recipe.process).writing] = performance.now() - beforeFiles;

@@ -50,6 +50,7 @@ export {
   motifPatchSchema,
   motifSearchSchema,
 } from "./motifs.ts";
+export { pageAt, SHOP_PAGES } from "./pages.ts";
 export { OWN_HEADER, type Problem, problemSchema } from "./problem.ts";
 export {
   type ClientNote,

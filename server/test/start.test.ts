@@ -97,7 +97,7 @@ describe("npm start", () => {
     );
     expect(await isWell(shop)).toBe(true);
 
-    for (const what of ["server/src/main.ts", "mariadbd"]) {
+    for (const what of ["server/dist/main.js", "mariadbd"]) {
       const [pid] = childrenOf(shop.child.pid ?? 0, what);
       process.kill(pid ?? 0, "SIGKILL");
       await until(() => childrenOf(shop.child.pid ?? 0, what).some((other) => other !== pid));

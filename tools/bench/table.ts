@@ -5,8 +5,8 @@ import { join } from "node:path";
 import { jobSchema, OWN_HEADER } from "@plain-palette/contract";
 import { chromium, type Page } from "@playwright/test";
 import sharp from "sharp";
-import { build } from "vite";
 import { CHROMIUM } from "../browser.ts";
+import { buildServer, buildWeb } from "../build.ts";
 import { startMariaDb } from "../database/mariadb.ts";
 import { ROOT, startServer } from "../server-process.ts";
 
@@ -65,7 +65,8 @@ async function pan(page: Page): Promise<number[]> {
 /** Prints frames a second while panning, for several ways of looking and distances. */
 export async function measureTable(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), "plain-palette-table-"));
-  await build({ root: join(ROOT, "web"), logLevel: "warn" });
+  await buildWeb();
+  await buildServer();
   const database = await startMariaDb(folder);
   const server = await startServer({ DATABASE_URL: database.url, WEB_ROOT: join(ROOT, "web", "dist"), PORT: "0" });
   const browser = await chromium.launch(CHROMIUM);

@@ -12,7 +12,7 @@ export interface KeptUp<T> {
 
 /** First pause and longest, ms; and how long something has to run for the pause to be short again. */
 const FIRST_MS = 500;
-const LONGEST_MS = 5000;
+const LONGEST_MS = 2000;
 const WELL_MS = 5000;
 
 /** `start` may reject: the first time so does this; later it is tried again. */

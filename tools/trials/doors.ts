@@ -96,10 +96,10 @@ export async function trialOfDoors(share: number) {
                   isStranger: false,
                 });
             }
-    let next = 0;
-    await Promise.all(
-      Array.from({ length: 8 }, async () => {
-        for (let one = all[next++]; one; one = all[next++]) {
+    const askAll = async (some: readonly (typeof all)[number][]) => {
+      let next = 0;
+      const go = async () => {
+        for (let one = some[next++]; one; one = some[next++]) {
           const status = await ask(one).catch(() => 599);
           counts.set(status, (counts.get(status) ?? 0) + 1);
           const isRead = ["GET", "HEAD", "OPTIONS"].includes(one.method);
@@ -108,14 +108,19 @@ export async function trialOfDoors(share: number) {
           if (status >= 500 || isIn)
             bad.push(`${status} ${one.method} ${one.path} ${JSON.stringify(one.headers)} ${one.body.slice(0, 40)}`);
         }
-      }),
-    );
+      };
+      await Promise.all(Array.from({ length: 8 }, go));
+    };
+    await askAll(all.filter(({ isStranger }) => isStranger));
+    const isUnchanged = (await sum()) === before;
+    // Some of what a program of ours may ask makes sense after all.
+    await askAll(all.filter(({ isStranger }) => !isStranger));
     const figures = {
       asked: all.length,
       routes: shopRoutes().length,
       statuses: Object.fromEntries([...counts].sort()),
       bad: bad.length,
-      isUnchanged: (await sum()) === before,
+      isUnchanged,
     };
     console.log(figures, bad.slice(0, 20));
     return figures;

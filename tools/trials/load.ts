@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { isOver, OWN_HEADER, type Run, runSchema } from "@plain-palette/contract";
+import { buildServer } from "../build.ts";
 import { startMariaDb } from "../database/mariadb.ts";
 import { startServer } from "../server-process.ts";
 import { audit, makeDiary, makeJobs, quantile, work } from "./people.ts";
@@ -28,6 +29,7 @@ export async function trialOfLoad(seconds: number) {
 /** The same with two servers on one database, half of the people at each, who order files, too. */
 export async function trialOfPair(seconds: number) {
   const folder = mkdtempSync(join(tmpdir(), "plain-palette-pair-"));
+  await buildServer();
   const database = await startMariaDb(folder);
   const start = () => startServer({ DATABASE_URL: database.url, PORT: "0", CLIENT_PORT: "0" });
   // Both at once, on an empty database: one of them makes the tables.

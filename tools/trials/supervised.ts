@@ -42,10 +42,10 @@ export async function startSupervised({ under = tmpdir(), environment = {} }: Pl
       return `mysql://plain_palette:${readFileSync(join(database, "password"), "utf8")}@127.0.0.1:${databasePort}/plain_palette`;
     },
     processes(what) {
-      const servers = childrenOf(child.pid ?? 0, "server/src/main.ts");
+      const servers = childrenOf(child.pid ?? 0, "server/dist/main.js");
       if (what === "server") return servers;
       if (what === "database") return childrenOf(child.pid ?? 0, "mariadbd");
-      return servers.flatMap((pid) => childrenOf(pid, "child.ts"));
+      return servers.flatMap((pid) => childrenOf(pid, "child.js"));
     },
     isWell: () =>
       fetch(`${url}/api/health`, { signal: AbortSignal.timeout(3000) }).then(

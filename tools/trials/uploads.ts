@@ -56,7 +56,9 @@ export async function trialOfUploads(
 ) {
   const shop = await startSupervised();
   try {
-    const sources = Object.values(await soundFiles());
+    const { pdf = Buffer.alloc(0), ...others } = await soundFiles();
+    // Another program draws a PDF, which takes a hundred times as long as all else: one comes to four of each.
+    const sources = [...Array.from({ length: 4 }, () => Object.values(others)).flat(), pdf];
     const statuses = new Map<number, number>();
     const tookMs: number[] = [];
     const bad: string[] = [];

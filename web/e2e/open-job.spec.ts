@@ -136,3 +136,21 @@ test("a job is copied, the copy put away and taken out again, each said by name"
   await page.getByRole("button", { name: "Back to the board" }).click();
   await expect(cards).toHaveCount(2);
 });
+
+test("what one window changes, another of the same browser shows within a second, and goes on from there", async ({
+  page,
+  context,
+}) => {
+  await newJob(page);
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await settled(second);
+  await setField(page, "Print width", "123 mm");
+  await expect(second.getByLabel("Print width")).toHaveValue("123 mm", { timeout: 1000 });
+  await setField(second, "Print width", "124 mm");
+  await expect(page.getByLabel("Print width")).toHaveValue("124 mm", { timeout: 1000 });
+  await page.getByLabel("Title", { exact: true }).fill("Followed");
+  await page.getByLabel("Title", { exact: true }).press("Enter");
+  await expect(second.getByLabel("Title", { exact: true })).toHaveValue("Followed", { timeout: 1000 });
+  await expect(second).toHaveTitle(/Artwork · \d+ Followed/);
+});

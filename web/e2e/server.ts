@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { build } from "vite";
+import { buildServer, buildWeb } from "../../tools/build.ts";
 import { startMariaDb } from "../../tools/database/mariadb.ts";
 import { seedDemo } from "../../tools/demo/seed.ts";
 import { ROOT, startServer } from "../../tools/server-process.ts";
@@ -26,7 +26,8 @@ async function openShop(index: number): Promise<() => Promise<void>> {
   };
 }
 
-await build({ root: join(ROOT, "web"), logLevel: "warn" });
+await buildWeb();
+await buildServer();
 const closers = await Promise.all(allShops().map(openShop));
 process.on("SIGTERM", async () => {
   await Promise.all(closers.map((close) => close()));

@@ -41,7 +41,7 @@ export async function dropFiles(page: Page, ...files: PictureFile[]): Promise<vo
 export async function pasteFile(page: Page, file: PictureFile): Promise<void> {
   const clipboardData = await handOver(page, [file]);
   await page.evaluate(
-    (data) => window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true })),
+    (data) => document.body.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true })),
     clipboardData,
   );
 }

@@ -72,10 +72,11 @@ test("the kite drawing is sewn on a cap's cloth: rows turned, a start moved, the
   // The order of threads, from the keyboard.
   const threads = page.getByRole("list", { name: "Threads" }).getByRole("listitem");
   const names = await threads.evaluateAll((rows) => rows.map((row) => row.getAttribute("aria-label") ?? ""));
+  await page.mouse.move(1200, 20);
   await page.getByRole("button", { name: `Move ${names[1]}` }).focus();
   for (const key of ["Space", "ArrowUp", "Space"]) {
     await page.keyboard.press(key);
-    await page.waitForTimeout(120);
+    await page.waitForTimeout(300);
   }
   await expect(threads.first()).toHaveAttribute("aria-label", names[1] ?? "");
   await settled(page);

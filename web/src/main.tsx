@@ -8,6 +8,7 @@ import { AGAIN_MS, onTryNow } from "./api/again.ts";
 import { isAway } from "./api/requests.ts";
 import { fetchAhead } from "./fetch-ahead.ts";
 import { startOutbox } from "./outbox/shop-outbox.ts";
+import { keepFocus } from "./parts/keep-focus.ts";
 import { problemOf } from "./parts/problem.tsx";
 import { router } from "./routes.tsx";
 
@@ -15,7 +16,8 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 5_000,
-      retry: 1,
+      // A refusal is said at once.
+      retry: (failures, error) => failures < 1 && isAway(problemOf(error)),
       // The server may be on this very machine: it is asked whatever the browser thinks of the network.
       networkMode: "always",
       refetchInterval: ({ state }) => (state.status === "error" && isAway(problemOf(state.error)) ? AGAIN_MS : false),
@@ -25,6 +27,7 @@ const queries = new QueryClient({
 onTryNow(() => void queries.refetchQueries({ type: "active", predicate: ({ state }) => state.status === "error" }));
 startOutbox(queries);
 fetchAhead();
+keepFocus();
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(

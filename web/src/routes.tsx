@@ -1,47 +1,41 @@
 // Addresses and their screens. All but the board load when first needed.
-import { createBrowserRouter } from "react-router";
+import type { ComponentType } from "react";
+import { createBrowserRouter, Navigate, type RouteObject } from "react-router";
 import { Board } from "./board/board.tsx";
+import { Frame } from "./frame/frame.tsx";
+import { NoSuchPage } from "./parts/no-such-page.tsx";
 import { PageProblem } from "./parts/page-problem.tsx";
 
+/** A screen whose code is fetched when it is opened; without the last two, nothing would be seen where that fails. */
+function page(path: string, load: () => Promise<ComponentType>, children: RouteObject[] = []): RouteObject {
+  return {
+    ...{ path, children, lazy: async () => ({ Component: await load() }) },
+    errorElement: <PageProblem />,
+    hydrateFallbackElement: (
+      <p role="status" className="p-8">
+        Opening ...
+      </p>
+    ),
+  };
+}
+
 export const router = createBrowserRouter([
-  { path: "/", element: <Board />, errorElement: <PageProblem /> },
   {
-    path: "/shelf",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./shelf/shelf.tsx")).Shelf }),
-  },
-  {
-    path: "/motifs",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./motifs/motifs.tsx")).Motifs }),
-  },
-  {
-    path: "/typefaces",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./typefaces/typefaces.tsx")).Typefaces }),
-  },
-  {
-    path: "/settings",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./settings/settings.tsx")).Settings }),
-  },
-  {
-    path: "/room",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./room/room.tsx")).RoomPage }),
-  },
-  {
-    path: "/practice",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./practice/practice.tsx")).Practice }),
-  },
-  {
-    path: "/jobs/:id",
-    errorElement: <PageProblem />,
-    lazy: async () => ({ Component: (await import("./job/open-job.tsx")).OpenJob }),
+    element: <Frame />,
     children: [
-      { path: "proof", lazy: async () => ({ Component: (await import("./proof/proof.tsx")).ProofPage }) },
-      { path: ":step", lazy: async () => ({ Component: (await import("./workbench/workbench.tsx")).Workbench }) },
+      { path: "/", element: <Board />, errorElement: <PageProblem /> },
+      page("/shelf", async () => (await import("./shelf/shelf.tsx")).Shelf),
+      page("/motifs", async () => (await import("./motifs/motifs.tsx")).Motifs),
+      page("/typefaces", async () => (await import("./typefaces/typefaces.tsx")).Typefaces),
+      page("/settings", async () => (await import("./settings/settings.tsx")).Settings),
+      page("/room", async () => (await import("./room/room.tsx")).RoomPage),
+      page("/practice", async () => (await import("./practice/practice.tsx")).Practice),
+      page("/jobs/:id", async () => (await import("./job/open-job.tsx")).OpenJob, [
+        { index: true, element: <Navigate to="artwork" replace /> },
+        page("proof", async () => (await import("./proof/proof.tsx")).ProofPage),
+        page(":step", async () => (await import("./workbench/workbench.tsx")).Workbench),
+      ]),
+      { path: "*", element: <NoSuchPage /> },
     ],
   },
 ]);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { asCircle, boundsOfAll, flattenPath, pathArea, segmentCount } from "../geometry/index.ts";
 import { areasBy } from "../lay/lay.test.support.ts";
-import { wholeFrame } from "../raster/index.ts";
+import { turn, wholeFrame } from "../raster/index.ts";
 import { EMPTY_LIBRARY, makeRecipe, placeEdits, scaleRecipe } from "../recipe/index.ts";
-import { calmLine, type Figure, figurePaths, turn, widenStroke } from "./index.ts";
+import { calmLine, type Figure, figurePaths, widenStroke } from "./index.ts";
 
 const at = { x: 60, y: 50 };
 const area = (figure: Figure) => -figurePaths(figure).reduce((sum, path) => sum + pathArea(path), 0);

@@ -11,7 +11,7 @@ import {
   reversePath,
   withEnds,
 } from "../geometry/index.ts";
-import { type Point, sineAndCosine } from "../raster/index.ts";
+import { type Point, turn } from "../raster/index.ts";
 import { circlePath, fitPolyline } from "../trace/index.ts";
 
 /** Lengths and places in one unit, whichever. */
@@ -88,14 +88,6 @@ function roundedPath(x: number, y: number, r: number): CubicPath {
   line(-x + r, -y);
   corner(-x + k, -y, -x, -y + k, -x, -y + r);
   return Float64Array.from(out);
-}
-
-/** Sine and cosine of any angle. */
-export function turn(angleDeg: number): { readonly sin: number; readonly cos: number } {
-  const rest = angleDeg - 360 * Math.round(angleDeg / 360);
-  if (rest >= -90 && rest <= 90) return sineAndCosine(rest);
-  const { sin, cos } = sineAndCosine(rest > 0 ? rest - 180 : rest + 180);
-  return { sin: -sin, cos: -cos };
 }
 
 function closed(path: CubicPath): CubicPath {

@@ -8,7 +8,7 @@ export {
   type ShapePick,
   TANGLED,
 } from "./edits.ts";
-export { calmLine, type Figure, figurePaths, type StrokeLook, turn, widenStroke } from "./figures.ts";
+export { calmLine, type Figure, figurePaths, type StrokeLook, widenStroke } from "./figures.ts";
 export { type HandEdge, handEdges, type NodeRef, nodesAt, placeOf, segmentsBetween } from "./hand-edges.ts";
 export {
   addNode,

@@ -27,12 +27,23 @@ describe("lengths as typed", () => {
     ["72pt", "mm", 25.4],
     ["0,3", "mm", 0.3],
     ["2", "in", 50.8],
+    ["10 1/2 in", "mm", 266.7],
+    ["10-1/2in", "mm", 266.7],
+    ["10½ in", "mm", 266.7],
+    ["½ in", "mm", 12.7],
+    ["3/8", "in", 9.525],
+    ["4\u2033", "mm", 101.6],
+    ["4 \u201d", "mm", 101.6],
+    ["3''", "mm", 76.2],
+    ["2 m", "in", 2000],
+    ["1.5 Inches", "mm", 38.1],
   ] as const)("%s with bare numbers in %s is %f mm", (text, unit, mm) => {
     expect(toMm(parseLength(text, unit))).toBeCloseTo(mm, 9);
   });
   it("names what it cannot read", () => {
     expect(() => parseLength("wide", "in")).toThrow(/"wide" is not a length/);
-    expect(() => parseLength("--3mm", "in")).toThrow(RangeError);
+    for (const text of ["--3mm", "1/0 in", "1/2/3", "10 1/2 1/2", "5 ft", "in", "", "1 2 mm", "1e3 mm"])
+      expect(() => parseLength(text, "in"), text).toThrow(RangeError);
     expect(parseLength("-0.3 mm", "in")).toEqual({ value: -0.3, unit: "mm" });
   });
   it("are shown in the unit of the shop", () => {

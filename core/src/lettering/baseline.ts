@@ -1,7 +1,6 @@
 // What letters stand on: a straight line, an arc, or a curve. y points down, lengths are in any one unit.
-import { turn } from "../edit/index.ts";
 import { type CubicPath, flattenPath, isClosed, lengthOf } from "../geometry/index.ts";
-import type { Point } from "../raster/index.ts";
+import { type Point, turn } from "../raster/index.ts";
 
 export type Baseline =
   | {

@@ -1,6 +1,7 @@
 // Lettering: lines of text set on a baseline, as outlines of letters at their places.
-import { turn } from "../edit/index.ts";
+
 import { type CubicPath, mapPath } from "../geometry/index.ts";
+import { turn } from "../raster/index.ts";
 import { type Letter, shapeText, type Typeface } from "../typeface/index.ts";
 import { type Baseline, type Stand, type StandOn, standsOn } from "./baseline.ts";
 

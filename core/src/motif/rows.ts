@@ -1,5 +1,5 @@
 // Rows: one motif many times, in a line or a grid, or along an arc.
-import { turn } from "../edit/index.ts";
+import { turn } from "../raster/index.ts";
 
 /** Lengths in one unit, whichever. */
 export type Row =

@@ -1,4 +1,4 @@
-export { defineProcess, type ProcessParts } from "./define-process.ts";
+export { defineMaking, defineProcess, type MakingParts, type ProcessParts } from "./define-process.ts";
 export { placeChosen } from "./place-chosen.ts";
 export { type PicturePart, type Portrait, portrayShapes } from "./portrait.ts";
 export type {
@@ -6,6 +6,7 @@ export type {
   HasProcesses,
   Made,
   Maker,
+  Making,
   Outputs,
   Process,
   ProcessReport,

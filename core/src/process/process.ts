@@ -76,7 +76,8 @@ export interface Product extends Made {
   report(): ProcessReport;
   /** What of it is seen. */
   portray(): Portrait;
-  outputs(facts: OutputFacts): Outputs;
+  /** What writes files is read when first asked: it is large, and nobody else needs it. */
+  outputs(facts: OutputFacts): Promise<Outputs>;
 }
 
 /** Makes designs one way and keeps what its steps made last: one for each job that is open. */
@@ -105,6 +106,15 @@ export type ShellOption<S> = { readonly name: string } & (
   | { readonly kind: "flag"; set(): Partial<S> }
 );
 
+/** How a process makes designs. */
+export interface Making {
+  /** Of its process. */
+  readonly id: string;
+  /** How much its steps are, beside those of the pipeline. */
+  readonly weight: number;
+  open(): Maker;
+}
+
 /** A way of making a design. `S` are its settings, `R` is what it makes; nobody else needs to know them. */
 export interface Process<S = unknown, R = unknown> {
   readonly id: string;
@@ -118,8 +128,6 @@ export interface Process<S = unknown, R = unknown> {
   readonly shellOptions: readonly ShellOption<S>[];
   /** As part of what the time of its files is reported. */
   readonly writing: string;
-  /** How much its steps are, beside those of the pipeline. */
-  readonly weight: number;
   /** What a shop decides once for all jobs, as settings of a new one. */
   fromShop(shop: ShopSettings): unknown;
   /** Which shapes are too thin for it. */
@@ -136,7 +144,6 @@ export interface Process<S = unknown, R = unknown> {
   warnOfSize(sizeMm: { readonly width: number; readonly height: number }, recipe: HasProcesses): string | null;
   /** Of its settings those that change what is seen; what only changes how it is made is not among them. */
   seenOf(recipe: HasProcesses): unknown;
-  open(): Maker;
   /** What it made among what was made; null: nothing. */
   resultIn(made: readonly Made[]): R | null;
 }

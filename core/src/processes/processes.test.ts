@@ -43,7 +43,7 @@ describe("a job", () => {
     expect(stencils.settingsIn(again).marginMm).toBe(4);
   });
 
-  it("sends a single spot to another process: it leaves the first, and both give their files and facts", () => {
+  it("sends a single spot to another process: it leaves the first, and both give their files and facts", async () => {
     const sent = makeRecipe({
       artwork: { garment: "#1d2a44" },
       colours: { decided: { d8412f: { process: "stencils" }, ffffff: { role: "drop" } } },
@@ -54,9 +54,8 @@ describe("a job", () => {
     expect(stencils.resultIn(results.made)?.map(({ id }) => id)).toEqual(["d8412f"]);
     // The shapes are those of the whole design.
     expect(results.map.faces.some(({ spotId }) => spotId === "d8412f")).toBe(true);
-    expect(listOutputs({ ...results, made: results.made.slice(1) }, facts).outputs.map(({ name }) => name)).toEqual([
-      "stencils.svg",
-    ]);
+    const { outputs } = await listOutputs({ ...results, made: results.made.slice(1) }, facts);
+    expect(outputs.map(({ name }) => name)).toEqual(["stencils.svg"]);
     const report = makeReport(sent, results, {});
     expect(report).toMatchObject({ stencils: { sheets: ["Red"] }, plates: [{ name: "Navy" }] });
   });

@@ -203,3 +203,11 @@ function goRoundConvex(corners: Corners): boolean {
   }
   return true;
 }
+
+/** Sine and cosine of any angle. */
+export function turn(angleDeg: number): { readonly sin: number; readonly cos: number } {
+  const rest = angleDeg - 360 * Math.round(angleDeg / 360);
+  if (rest >= -90 && rest <= 90) return sineAndCosine(rest);
+  const { sin, cos } = sineAndCosine(rest > 0 ? rest - 180 : rest + 180);
+  return { sin: -sin, cos: -cos };
+}

@@ -17,6 +17,7 @@ export {
   scaleAt,
   sineAndCosine,
   straightenFrame,
+  turn,
   turnFrame,
   wholeFrame,
 } from "./frame.ts";

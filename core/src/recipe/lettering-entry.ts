@@ -1,5 +1,5 @@
 // A line of lettering as an entry of the recipe: it stays text, set in a typeface that is named by its id.
-import { type Edit, turn } from "../edit/index.ts";
+import type { Edit } from "../edit/index.ts";
 import { lengthOf, reversePath } from "../geometry/index.ts";
 import {
   ALIGNMENTS,
@@ -9,7 +9,7 @@ import {
   letterLayers,
   setLettering,
 } from "../lettering/index.ts";
-import { type Homography, mapLine, mapPoint, type Point } from "../raster/index.ts";
+import { type Homography, mapLine, mapPoint, type Point, turn } from "../raster/index.ts";
 import type { Typefaces } from "../typeface/index.ts";
 import { coordinate, point, z } from "../zod/index.ts";
 import { entry } from "./actions.ts";

@@ -1,7 +1,8 @@
 // A motif placed in a job as an entry of the recipe: it names the motif's content, which never changes.
-import { type Edit, turn } from "../edit/index.ts";
+
+import type { Edit } from "../edit/index.ts";
 import { copiesIn, layMotif, MOTIF_LIMITS, type MotifPlace, type Motifs, type Row, rowSteps } from "../motif/index.ts";
-import { type Homography, mapPoint } from "../raster/index.ts";
+import { type Homography, mapPoint, turn } from "../raster/index.ts";
 import { PX, pictureUnits, point, z } from "../zod/index.ts";
 import { entry } from "./actions.ts";
 import { lengthPx, pick, side } from "./curves.ts";

@@ -28,8 +28,8 @@ const SHAPE_TYPES: Readonly<Record<ShapeFormat, string>> = {
 };
 
 /** The files of the job's processes, and what a person should know of them. */
-export function listOutputs({ made }: Results, facts: OutputFacts): Outputs {
-  const all = made.map((product) => product.outputs(facts));
+export async function listOutputs({ made }: Results, facts: OutputFacts): Promise<Outputs> {
+  const all = await Promise.all(made.map((product) => product.outputs(facts)));
   return { outputs: all.flatMap(({ outputs }) => outputs), notes: all.flatMap(({ notes }) => notes) };
 }
 

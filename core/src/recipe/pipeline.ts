@@ -1,5 +1,6 @@
 // Artwork and recipe to results: the table of steps, and how they are run.
 import { applyEdits, type Edited } from "../edit/index.ts";
+import { makingOf } from "../makings/index.ts";
 import type { Design, Maker, Process, Product, StepNotice } from "../process/index.ts";
 import { processOf } from "../processes/index.ts";
 import { measureNoise, type Raster } from "../raster/index.ts";
@@ -191,7 +192,7 @@ export function* runSteps(
 ): Generator<StepNotice, Results> {
   const work: Work = { artwork, recipe, focusId, prepareCache, library };
   const processes = processesIn(recipe);
-  const whole = totalWeight(STEPS) + processes.reduce((sum, { weight }) => sum + weight, 0);
+  const whole = totalWeight(STEPS) + processes.reduce((sum, { id }) => sum + makingOf(id).weight, 0);
   let before = 0;
   for (const name of ORDER) {
     const { doing, part, weight } = STEPS[name];
@@ -204,13 +205,14 @@ export function* runSteps(
     const design = designFor(process, recipe, kept);
     // A spot that was sent elsewhere may be gone since: nothing is made of nothing.
     if (process.id !== recipe.process && !design.spots.some(({ role }) => role === "ink")) continue;
-    const maker = makers.get(process.id) ?? process.open();
+    const making = makingOf(process.id);
+    const maker = makers.get(process.id) ?? making.open();
     makers.set(process.id, maker);
     const steps = maker.make(design, recipe, kept.edit?.key ?? "");
     let step = steps.next();
     for (; !step.done; step = steps.next())
-      yield { ...step.value, done: (before + process.weight * step.value.done) / whole };
-    before += process.weight;
+      yield { ...step.value, done: (before + making.weight * step.value.done) / whole };
+    before += making.weight;
     made.push(step.value);
   }
   return {

@@ -1,7 +1,7 @@
 // What the person does to the traced shapes, in order: each entry can be switched off, changed and taken out.
-import { type Edit, figurePaths, type NamedEdit, turn } from "../edit/index.ts";
+import { type Edit, figurePaths, type NamedEdit } from "../edit/index.ts";
 import { type CubicPath, mapPath } from "../geometry/index.ts";
-import { type Frame, type Homography, invertMap, mapLine, mapPoint, type Point } from "../raster/index.ts";
+import { type Frame, type Homography, invertMap, mapLine, mapPoint, type Point, turn } from "../raster/index.ts";
 import { coordinate, PX, pictureUnits, point, spotIdSchema, z } from "../zod/index.ts";
 import { entry, path } from "./actions.ts";
 import { curve, lengthPx, pick, side } from "./curves.ts";

@@ -9,6 +9,7 @@ export {
   MARKS,
   type Target,
 } from "./lay-out-films.ts";
+export { screensMaking } from "./making.ts";
 export { screens } from "./process.ts";
 export {
   BASE_ID,

@@ -1,15 +1,13 @@
 // The files of a job printed with screens.
 
 import { warnOfMissing } from "../labels/index.ts";
-import { later } from "../later/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
+import { writeFilmsPdf } from "./films-pdf.ts";
 import { layOutFilms } from "./lay-out-films.ts";
 import type { Separation } from "./separate.ts";
+import { writeSeparationsPdf } from "./separations-pdf.ts";
 import { writeSeparationsSvg } from "./separations-svg.ts";
 import type { ScreensSettings } from "./settings.ts";
-
-const filmsPdf = later(() => import("./films-pdf.ts"));
-const separationsPdf = later(() => import("./separations-pdf.ts"));
 
 /** What is given out, and what a person should know of it. */
 export function listScreensOutputs(
@@ -25,20 +23,16 @@ export function listScreensOutputs(
       {
         name: "films.pdf",
         mediaType: "application/pdf",
-        // What writes PDF is large, and only wanted here.
-        make: async (tell) => {
-          const { writeFilmsPdf } = await filmsPdf();
-          return writeFilmsPdf(films, labelFont, date, (index) =>
+        make: (tell) =>
+          writeFilmsPdf(films, labelFont, date, (index) =>
             tell(index / count, `Drawing film ${index + 1} of ${count}`),
-          );
-        },
+          ),
       },
       {
         name: "separations.pdf",
         mediaType: "application/pdf",
         make: async (tell) => {
           tell(0, "Writing separations");
-          const { writeSeparationsPdf } = await separationsPdf();
           return writeSeparationsPdf(separation, date);
         },
       },

@@ -4,6 +4,7 @@ export { countPlan, type PlanCount } from "./count.ts";
 export { DENSITY_CELL_MM, measureDensity } from "./density.ts";
 export { FABRICS, type Fabric } from "./fabric.ts";
 export { chooseHoop, type Hoop, type HoopChoice, readHoops } from "./hoop.ts";
+export { stitchesMaking } from "./making.ts";
 export { CORNERS, type Corners } from "./mitre.ts";
 export type { Stitches } from "./outputs.ts";
 export {
@@ -30,6 +31,7 @@ export {
   type StitchSettings,
   stitchSettingsSchema,
 } from "./settings.ts";
-export { SEWN_AS, type SewNumbers, type SewnAs } from "./sew-area.ts";
+export type { SewNumbers } from "./sew-area.ts";
+export { SEWN_AS, type SewnAs } from "./sewn-as.ts";
 export { type StitchListFacts, writeStitchesCsv } from "./stitches-csv.ts";
 export { THREAD_MM, threadRuns } from "./stitches-svg.ts";

@@ -7,7 +7,8 @@ import { divideLine, LEAST_STITCH_MM } from "./needle.ts";
 import { nearestOf, orderShort, sampleOutline } from "./order.ts";
 import type { MeasuredArea } from "./propose-sewing.ts";
 import type { PullAt } from "./satin.ts";
-import { type SewNumbers, type SewnAs, sewArea, sewBorders } from "./sew-area.ts";
+import { type SewNumbers, sewArea, sewBorders } from "./sew-area.ts";
+import type { SewnAs } from "./sewn-as.ts";
 import { PIECE_KINDS, type PieceKind, type Strand } from "./thread.ts";
 import { areaAt, type Cover, findHiddenWay, makeWayGrid } from "./ways.ts";
 

@@ -6,7 +6,7 @@ import type { Rgb } from "../colour/index.ts";
 import { findSewFaults, readStitchList } from "../practice/index.ts";
 import { straightenFrame, wholeFrame } from "../raster/index.ts";
 import { paint, traceRaster } from "../testing/pictures.test.support.ts";
-import { COMMANDS, countPlan, measureAreas, type StitchSettings, stitches } from "./index.ts";
+import { COMMANDS, countPlan, measureAreas, type StitchSettings, stitches, stitchesMaking } from "./index.ts";
 
 const WHITE: Rgb = [255, 255, 255];
 const NAVY: Rgb = [20, 48, 79];
@@ -30,7 +30,7 @@ function make(settings: Partial<StitchSettings> = {}, { widthMm = 100, frame = w
     ...{ stock, pieces: 1, placement: null },
   };
   const recipe = stitches.withSettings({ processes: {} }, settings);
-  const steps = stitches.open().make(design, recipe, "a picture");
+  const steps = stitchesMaking.open().make(design, recipe, "a picture");
   let step = steps.next();
   while (!step.done) step = steps.next();
   const made = stitches.resultIn([step.value]);
@@ -182,7 +182,7 @@ describe("what is said before it is sewn", () => {
       },
       ...{ stock: {}, pieces: 1, placement: null },
     };
-    const steps = stitches.open().make(design, { processes: {} }, "letters");
+    const steps = stitchesMaking.open().make(design, { processes: {} }, "letters");
     let step = steps.next();
     while (!step.done) step = steps.next();
     const said = step.value.report().warnings.filter(({ text }) => text.includes("lettering"));
@@ -220,7 +220,7 @@ describe("the files", () => {
   };
   it("name threads from the shelf and the hoop, and the machine takes the list", async () => {
     const { product } = make({}, { widthMm: 90, stock });
-    const { outputs } = product.outputs(FACTS);
+    const { outputs } = await product.outputs(FACTS);
     expect(outputs.map(({ name }) => name)).toEqual(["stitches.csv", "stitches.svg", "worksheet.pdf"]);
     const list = readStitchList(new TextDecoder().decode(await outputs[0].make(() => {})));
     expect(list.threads).toContain("T-204 Lamp gold");
@@ -229,7 +229,7 @@ describe("the files", () => {
   });
   it("draw thread where shapes lie (librsvg), at true size", async () => {
     const { product } = make();
-    const svg = await product.outputs(FACTS).outputs[1].make(() => {});
+    const svg = await (await product.outputs(FACTS)).outputs[1].make(() => {});
     const ppm = execFileSync("rsvg-convert", ["-w", "400", "-b", "#ffffff"], { input: svg, maxBuffer: 1 << 26 });
     const rgba = execFileSync("pngtopnm", [], { input: ppm, maxBuffer: 1 << 26 });
     const [head, width] = /^P6\n(\d+) \d+\n255\n/.exec(rgba.subarray(0, 30).toString("latin1")) ?? [];
@@ -247,7 +247,7 @@ describe("the files", () => {
   });
   it("tell whoever stands at the machine what to thread, in which order (poppler)", async () => {
     const { product } = make({ fabric: "towel" }, { widthMm: 90, stock });
-    const pdf = await product.outputs(FACTS).outputs[2].make(() => {});
+    const pdf = await (await product.outputs(FACTS)).outputs[2].make(() => {});
     const text = execFileSync("pdftotext", ["-layout", "-", "-"], { input: pdf }).toString();
     for (const wanted of [
       "Worksheet",
@@ -265,8 +265,8 @@ describe("the files", () => {
     expect(pages).toMatch(/595\.\d+ x 841\.\d+ pts/);
   });
   it("have the outline of an applique's cloth, to be cut at true size, and of nothing else", async () => {
-    const cut = make({ areas: [{ id: "a", isOn: true, at: { x: 75, y: 25 }, as: "applique" }] }).product.outputs(FACTS);
-    const file = cut.outputs.find(({ name }) => name === "applique.svg");
+    const cut = make({ areas: [{ id: "a", isOn: true, at: { x: 75, y: 25 }, as: "applique" }] }).product;
+    const file = (await cut.outputs(FACTS)).outputs.find(({ name }) => name === "applique.svg");
     const svg = new TextDecoder().decode(await file?.make(() => {}));
     expect(svg).toContain('width="100mm" height="60mm"');
     const numbers = (/ d="M([^"]*)Z"/.exec(svg)?.[1] ?? "").split(" ").map(Number);
@@ -295,7 +295,7 @@ describe("the files", () => {
   });
   it("shrink a picture that is larger than the page, and say by how much", async () => {
     const { product } = make({}, { widthMm: 300 });
-    const pdf = await product.outputs(FACTS).outputs[2].make(() => {});
+    const pdf = await (await product.outputs(FACTS)).outputs[2].make(() => {});
     expect(execFileSync("pdftotext", ["-", "-"], { input: pdf }).toString()).toContain("At 62 % of its size");
   });
 });

@@ -1,7 +1,7 @@
 // How each area is sewn as long as nobody says otherwise: by its width at true size; and neighbours at different angles.
 import { type Area, type Columns, columnWidths, findColumns, findWords, STATION_MM } from "../area/index.ts";
 import type { PlanarMap } from "../trace/index.ts";
-import type { SewnAs } from "./sew-area.ts";
+import type { SewnAs } from "./sewn-as.ts";
 
 /** Satin goes from one width to another, mm (common practice, no source). */
 export const SATIN_FROM_MM = 1;

@@ -11,7 +11,7 @@ import {
 import { point, spotIdSchema, z } from "../zod/index.ts";
 import { FABRICS } from "./fabric.ts";
 import { CORNERS } from "./mitre.ts";
-import { SEWN_AS } from "./sew-area.ts";
+import { SEWN_AS } from "./sewn-as.ts";
 
 /** What a person may type, where other ways in have to say the same. */
 export const STITCH_LIMITS = {

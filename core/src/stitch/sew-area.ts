@@ -16,12 +16,9 @@ import { sewFill } from "./fill.ts";
 import { type Corners, mitred } from "./mitre.ts";
 import { beanOf, divideLine } from "./needle.ts";
 import { type PullAt, sewSatin, sewZigzag } from "./satin.ts";
+import type { SewnAs } from "./sewn-as.ts";
 import { Sewing, type Strand } from "./thread.ts";
 import { type Stretch, walkColumns } from "./walk.ts";
-
-/** How an area is sewn. */
-export const SEWN_AS = ["fill", "satin", "run", "bean", "applique", "none"] as const;
-export type SewnAs = (typeof SEWN_AS)[number];
 
 /** All numbers that an area is sewn by, mm and degrees. */
 export interface SewNumbers {

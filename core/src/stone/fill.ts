@@ -16,9 +16,6 @@ import { diameterOf, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
 import type { Gaps, Setting } from "./stones.ts";
 
-export const PATTERNS = ["hexagons", "squares", "edge"] as const;
-export type Pattern = (typeof PATTERNS)[number];
-
 export interface FillNumbers {
   readonly size: StoneSize;
   readonly spotId: string;

@@ -2,15 +2,16 @@ export { setRows, spaceEvenly } from "./along.ts";
 export { HAND_LOSSES, type HandLoss, stoneAt } from "./by-hand.ts";
 export { gapsOf, type SetArea } from "./choose-areas.ts";
 export { countStones, type StoneCount } from "./count-stones.ts";
-export { type FillNumbers, fillFromEdge, fillInRows, fillLeft, PATTERNS, type Pattern, strew } from "./fill.ts";
+export { type FillNumbers, fillFromEdge, fillInRows, fillLeft, strew } from "./fill.ts";
 export { largestThatReads, sizeForAll } from "./legible.ts";
+export { stonesMaking } from "./making.ts";
 export { GAP_KINDS, type GapKind, measureGaps, type StoneGap } from "./measure-gaps.ts";
 export { rowsInMiddle } from "./middle.ts";
 export { type Outlined, rowsInside, rowsOnOutlines } from "./outline.ts";
 export { countOf, type Stones, stoneName } from "./outputs.ts";
 export { stones } from "./process.ts";
 export { type MeasuredArea, measureAreas } from "./propose-setting.ts";
-export { type ChosenArea, SET_AS, type SetAs, type SetNumbers, type SetRules, setAreas } from "./set-area.ts";
+export { type ChosenArea, type SetNumbers, type SetRules, setAreas } from "./set-area.ts";
 export {
   type HandEntry,
   type SetAreaEntry,
@@ -21,12 +22,5 @@ export {
 } from "./settings.ts";
 export { type Gaps, type Row, Setting, type Stone } from "./stones.ts";
 export { type StoneListFacts, writeStonesCsv } from "./stones-csv.ts";
-export {
-  HOLE_MM,
-  layTemplates,
-  MARGIN_MM,
-  planHoles,
-  TEMPLATE_SPLITS,
-  type Template,
-  type TemplateSplit,
-} from "./templates.ts";
+export { HOLE_MM, layTemplates, MARGIN_MM, planHoles, type Template } from "./templates.ts";
+export { PATTERNS, type Pattern, SET_AS, type SetAs, TEMPLATE_SPLITS, type TemplateSplit } from "./ways.ts";

@@ -2,18 +2,16 @@
 
 import { CUT_FILES, writeCutDrawing, writeHpgl } from "../cut/index.ts";
 import { warnOfMissing } from "../labels/index.ts";
-import { later } from "../later/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
 import type { HandLoss } from "./by-hand.ts";
+import { writeCheckSheet } from "./check-sheet-pdf.ts";
 import type { SetArea } from "./choose-areas.ts";
 import { countStones, type StoneCount } from "./count-stones.ts";
 import type { StoneSettings } from "./settings.ts";
 import type { Stone } from "./stones.ts";
 import { writeStonesCsv } from "./stones-csv.ts";
 import { layTemplates, planHoles } from "./templates.ts";
-
-const checkSheetPdf = later(() => import("./check-sheet-pdf.ts"));
 
 /** What is made of a design. */
 export interface Stones {
@@ -71,7 +69,6 @@ export function listStoneOutputs(
     // What writes PDF is large, and only wanted here.
     make: async (tell) => {
       tell(0, "Writing the check sheet");
-      const { writeCheckSheet } = await checkSheetPdf();
       return writeCheckSheet({ made, design, nameOf, counts: countOf(made, design, settings) }, facts);
     },
   };

@@ -7,7 +7,7 @@ import { invertMap, mapPoint, straightenFrame, wholeFrame } from "../raster/inde
 import type { StockReference } from "../shelf/index.ts";
 import { paint, traceRaster } from "../testing/pictures.test.support.ts";
 import { diameterOf } from "../trade/index.ts";
-import { type HandEntry, type Stone, type StoneSettings, stones } from "./index.ts";
+import { type HandEntry, type Stone, type StoneSettings, stones, stonesMaking } from "./index.ts";
 
 const WHITE: Rgb = [255, 255, 255];
 const NAVY: Rgb = [20, 48, 79];
@@ -32,7 +32,7 @@ function make(
     ...{ map, picture: ART, frame, spots: SPOTS, order: [], widthMm: 120, garment: WHITE },
     ...{ stock, pieces: 10, placement: null },
   };
-  const steps = stones
+  const steps = stonesMaking
     .open()
     .make(design, stones.withSettings({ processes: {} }, { everywhere: { size: "SS10" }, ...settings }), "a picture");
   let step = steps.next();
@@ -190,16 +190,16 @@ describe("the files of a job in stones", () => {
     decided: { [NAVY_ID]: { size: "SS6" } },
   };
   const { product, made } = make(settings);
-  const { outputs } = product.outputs(FACTS);
+  const listed = product.outputs(FACTS);
   const fileOf = async (name: string) => {
-    const output = outputs.find((one) => one.name === name);
+    const output = (await listed).outputs.find((one) => one.name === name);
     if (!output) throw new Error(`no file ${name}`);
     return Buffer.from(await output.make(() => {}));
   };
-  it("are a template for each size in each format, the list and the check sheet", () => {
+  it("are a template for each size in each format, the list and the check sheet", async () => {
     const sizes = [...new Set(made.stones.map(({ size }) => size))];
     expect(sizes).toHaveLength(2);
-    expect(outputs.map(({ name }) => name).sort()).toEqual(
+    expect((await listed).outputs.map(({ name }) => name).sort()).toEqual(
       [
         ...sizes.flatMap((size) => ["dxf", "plt", "svg"].map((ending) => `template-${size}.${ending}`)),
         ...["stones.csv", "check-sheet.pdf"],

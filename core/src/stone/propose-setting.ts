@@ -12,7 +12,8 @@ import { boundsOf } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import { diameterOf, STONE_SIZES, type StoneSize } from "../trade/index.ts";
 import { largestThatReads, sizeForAll } from "./legible.ts";
-import type { SetAs, SetRules } from "./set-area.ts";
+import type { SetRules } from "./set-area.ts";
+import type { SetAs } from "./ways.ts";
 
 /** Strokes up to so many stones wide are one row (from the trade: wider ones look thin in one). */
 const STROKE_STONES = 2.5;

@@ -4,13 +4,11 @@ import type { PlanarMap } from "../trace/index.ts";
 import { diameterOf, type StoneSize } from "../trade/index.ts";
 import { setRows } from "./along.ts";
 import { makeKeepInside } from "./design-edge.ts";
-import { type FillNumbers, fillFromEdge, fillInRows, fillLeft, type Pattern, strew } from "./fill.ts";
+import { type FillNumbers, fillFromEdge, fillInRows, fillLeft, strew } from "./fill.ts";
 import { rowsInMiddle } from "./middle.ts";
 import { rowsInside, rowsOnOutlines } from "./outline.ts";
 import { type Gaps, Setting } from "./stones.ts";
-
-export const SET_AS = ["outline", "middle", "fill", "scatter", "none"] as const;
-export type SetAs = (typeof SET_AS)[number];
+import type { Pattern, SetAs } from "./ways.ts";
 
 /** All numbers that an area is set by. */
 export interface SetNumbers {

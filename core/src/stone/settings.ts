@@ -2,9 +2,7 @@
 import { CUT_FORMATS } from "../cut/index.ts";
 import { LEAST_STONE_GAP_MM, STONE_GAP_MM, STONE_LOSS_PERCENT, STONE_PRICES, STONE_SIZES } from "../trade/index.ts";
 import { point, spotIdSchema, z } from "../zod/index.ts";
-import { PATTERNS } from "./fill.ts";
-import { SET_AS } from "./set-area.ts";
-import { TEMPLATE_SPLITS } from "./templates.ts";
+import { PATTERNS, SET_AS, TEMPLATE_SPLITS } from "./ways.ts";
 
 /** What a person may type, where other ways in have to say the same. */
 export const STONE_LIMITS = {

@@ -7,6 +7,7 @@ import { type CubicPath, flattenPath } from "../geometry/index.ts";
 import { circlePath } from "../trace/index.ts";
 import { diameterOf, STONE_SIZES } from "../trade/index.ts";
 import type { Stone } from "./stones.ts";
+import type { TemplateSplit } from "./ways.ts";
 
 /** A hole is so much wider than its stone, mm (from memory). */
 export const HOLE_MM = 0.25;
@@ -21,10 +22,6 @@ const REGISTERS = [
   [0.5, 0],
 ] as const;
 const CUT: Rgb = [255, 0, 255];
-
-/** One template for all stones, or for each size or colour. */
-export const TEMPLATE_SPLITS = ["one", "sizes", "colours"] as const;
-export type TemplateSplit = (typeof TEMPLATE_SPLITS)[number];
 
 export interface Template {
   /** What it holds: "all", a size, or a spot's id. */

@@ -2,7 +2,8 @@
 import { formatHex } from "../colour/index.ts";
 import { escapeXml, svgRoot } from "../formats/index.ts";
 import { type CubicPath, pathToSvg } from "../geometry/index.ts";
-import { defineProcess, type Process } from "../process/index.ts";
+import { addMaking } from "../makings/index.ts";
+import { defineMaking, defineProcess, type Process } from "../process/index.ts";
 import { addProcess } from "../processes/index.ts";
 import { spotPaths } from "../trace/index.ts";
 import { z } from "../zod/index.ts";
@@ -39,6 +40,10 @@ export const stencils: Process<Settings, readonly Stencil[]> = defineProcess({
     { name: "no-margin", kind: "flag", set: () => ({ marginMm: 0 }) },
   ],
   writing: "stencils",
+});
+
+const stencilsMaking = defineMaking({
+  process: stencils,
   steps: {
     cut: {
       doing: "Cutting stencils",
@@ -59,7 +64,7 @@ export const stencils: Process<Settings, readonly Stencil[]> = defineProcess({
     thin: [],
     warnings: sheets.length > 1 ? [{ text: `${sheets.length} sheets have to be laid on in turn.`, place: null }] : [],
   }),
-  outputs: ({ design }, sheets) => ({
+  outputs: async ({ design }, sheets) => ({
     outputs: [
       {
         name: "stencils.svg",
@@ -78,3 +83,4 @@ export const stencils: Process<Settings, readonly Stencil[]> = defineProcess({
   }),
 });
 addProcess(stencils);
+addMaking(stencilsMaking);

@@ -1,4 +1,5 @@
 export { cutLayers, type Layer, type Layering } from "./layers.ts";
+export { transferMaking } from "./making.ts";
 export type { Transfer } from "./outputs.ts";
 export { type FilmPiece, placeOnRoll } from "./piece.ts";
 export type { PrintedFilm } from "./printed.ts";

@@ -5,7 +5,6 @@ import { CUT_FILES, type CutFormat, planCuts, writeCutDrawing, writeHpgl } from 
 import { type ShapeDrawing, writeShapesSvg } from "../formats/index.ts";
 import { type CubicPath, linePath, mapPath, mirrorPath } from "../geometry/index.ts";
 import { warnOfMissing } from "../labels/index.ts";
-import { later } from "../later/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Design, Outputs } from "../process/index.ts";
 import type { Spot } from "../reduce/index.ts";
@@ -14,13 +13,12 @@ import type { Layer, Layering } from "./layers.ts";
 import type { Nesting } from "./nest.ts";
 import { NAME_MM, placeOnRoll } from "./piece.ts";
 import { planPress } from "./press-plan.ts";
+import { writePressSheet } from "./press-sheet-pdf.ts";
 import { PRINT_MARK_MM, type PrintedFilm } from "./printed.ts";
+import { writePrintedPdf } from "./printed-pdf.ts";
 import type { TransferSettings } from "./settings.ts";
 import { planSheetCuts } from "./sheet-cuts.ts";
 import type { FilmSheet } from "./sheets.ts";
-
-const printedPdf = later(() => import("./printed-pdf.ts"));
-const pressSheetPdf = later(() => import("./press-sheet-pdf.ts"));
 
 /** Black, for what is no film; and what a line that is cut is drawn in. */
 const BESIDE: Rgb = [0, 0, 0];
@@ -61,7 +59,6 @@ function listPrintedOutputs(
       const shapes = spots
         .filter(({ role }) => role === "ink")
         .map(({ id, rgb }) => ({ rgb, paths: spotPaths(map, id) }));
-      const { writePrintedPdf } = await printedPdf();
       return writePrintedPdf(
         film,
         {
@@ -129,7 +126,6 @@ export function listLayerOutputs(
     // What writes PDF is large, and only wanted here.
     make: async (tell) => {
       tell(0, "Writing the press sheet");
-      const { writePressSheet } = await pressSheetPdf();
       return writePressSheet({ layering, plan, design }, facts);
     },
   };

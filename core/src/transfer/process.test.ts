@@ -6,7 +6,7 @@ import type { Rgb } from "../colour/index.ts";
 import { flattenPath } from "../geometry/index.ts";
 import { type Raster, wholeFrame } from "../raster/index.ts";
 import { paint, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import { transfer } from "./index.ts";
+import { transfer, transferMaking } from "./index.ts";
 import type { TransferSettings } from "./settings.ts";
 
 const WHITE: Rgb = [255, 255, 255];
@@ -30,7 +30,7 @@ function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm 
     placement: null,
   };
   const recipe = transfer.withSettings({ processes: {} }, settings);
-  const steps = transfer.open().make(design, recipe, "a picture");
+  const steps = transferMaking.open().make(design, recipe, "a picture");
   let step = steps.next();
   while (!step.done) step = steps.next();
   return step.value;
@@ -38,7 +38,7 @@ function make(raster: Raster, settings: Partial<TransferSettings> = {}, widthMm 
 
 async function filesOf(product: ReturnType<typeof make>): Promise<Map<string, string>> {
   const texts = new Map<string, string>();
-  for (const { name, make: write } of product.outputs(FACTS).outputs)
+  for (const { name, make: write } of (await product.outputs(FACTS)).outputs)
     texts.set(name, new TextDecoder().decode(await write(() => {})));
   return texts;
 }
@@ -63,7 +63,7 @@ describe("the art printed in one piece", () => {
   const files = async (printed: Partial<TransferSettings["printed"]>, raster = FIELD) => {
     const made = make(raster, { printed: { ...wanted, ...printed }, formats: ["svg", "dxf", "hpgl"] });
     const bytes = new Map<string, Uint8Array>();
-    for (const { name, make: write } of made.outputs(FACTS).outputs) bytes.set(name, await write(() => {}));
+    for (const { name, make: write } of (await made.outputs(FACTS)).outputs) bytes.set(name, await write(() => {}));
     return { made, bytes, film: transfer.resultIn([made])?.printed };
   };
   const textOf = (bytes: Uint8Array | undefined) => new TextDecoder().decode(bytes);

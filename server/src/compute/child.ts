@@ -1,6 +1,6 @@
 // A working process: reads its code, gives up its rights, then does one task after the other until its server is gone.
 import { Socket } from "node:net";
-import { setPriority } from "node:os";
+import { getPriority, setPriority } from "node:os";
 import { Worker } from "node:worker_threads";
 import { dropRights } from "./confine.ts";
 import { readFrames, writeFrame } from "./frames.ts";
@@ -23,7 +23,8 @@ new Worker(
 ).unref();
 
 dropRights();
-setPriority(Number(niceness));
+// Who started all of it may have stepped back already; only root steps forward again.
+setPriority(Math.max(getPriority(), Number(niceness)));
 
 const out = new Socket({ fd: ANSWERS, readable: false, writable: true });
 out.on("error", () => {});

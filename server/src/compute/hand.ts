@@ -54,8 +54,11 @@ export interface Hand {
   kill(): void;
 }
 
-const CHILD = fileURLToPath(new URL("./child.ts", import.meta.url));
-const LOADER = import.meta.resolve("tsx");
+/** Beside this file, in the source as in what is built from it; the source needs a loader. */
+const [EXTENSION, LOADER] = import.meta.url.endsWith(".ts")
+  ? ["ts", ["--import", import.meta.resolve("tsx")]]
+  : ["js", []];
+const CHILD = fileURLToPath(new URL(`./child.${EXTENSION}`, import.meta.url));
 
 /** Of the server's environment a working process sees this much: no password is in it. */
 function environment(): NodeJS.ProcessEnv {
@@ -65,7 +68,7 @@ function environment(): NodeJS.ProcessEnv {
 }
 
 export function startHand({ tasks, limits, niceness }: HandKind): Hand {
-  const [command, args] = confined(limits, [process.execPath, "--import", LOADER, CHILD, tasks, `${niceness}`]);
+  const [command, args] = confined(limits, [process.execPath, ...LOADER, CHILD, tasks, `${niceness}`]);
   const child = spawn(command, args, {
     detached: true,
     env: environment(),

@@ -96,7 +96,7 @@ const MAKING = {
     }
     const results = step.value;
     const facts = { job: task.job, client: task.client, date: orderedAt, labelFont };
-    const { outputs, notes: said } = listOutputs(results, facts);
+    const { outputs, notes: said } = await listOutputs(results, facts);
     const files: MadeFile[] = [];
     for (const [i, { name, mediaType, make }] of outputs.entries()) {
       const bytes = await make((done, doing) =>

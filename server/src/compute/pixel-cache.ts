@@ -16,6 +16,9 @@ export interface PixelCache {
 /** Tells the files of an earlier form from today's. */
 const FORM = "1";
 
+/** So much is left when some went: the folder is not looked through for every picture that comes. */
+const LEFT_SHARE = 0.9;
+
 /** Keeps them in `folder`, at most `mostBytes` of them. */
 export function openPixelCache(folder: string, mostBytes: number): PixelCache {
   const pathOf = (key: string) => join(folder, `${key}.${FORM}.pixels`);
@@ -30,14 +33,18 @@ export function openPixelCache(folder: string, mostBytes: number): PixelCache {
     );
     return all.filter((one) => one !== null);
   };
-  const tidy = async () => {
+  /** Bytes in the folder, or a few more; null until it was looked through. */
+  let known: number | null = null;
+  const tidy = async (): Promise<void> => {
     const all = await list();
     let bytes = all.reduce((sum, one) => sum + one.bytes, 0);
+    const most = bytes > mostBytes ? LEFT_SHARE * mostBytes : mostBytes;
     for (const one of all.sort((a, b) => a.used - b.used)) {
-      if (bytes <= mostBytes) return;
+      if (bytes <= most) break;
       await rm(one.path, { force: true });
       bytes -= one.bytes;
     }
+    known = bytes;
   };
   return {
     async get(key) {
@@ -55,9 +62,11 @@ export function openPixelCache(folder: string, mostBytes: number): PixelCache {
       const draft = join(folder, `${key}.${process.pid}.draft`);
       try {
         await mkdir(folder, { recursive: true, mode: 0o700 });
-        await writeFile(draft, serialize(pixels), { mode: 0o600 });
+        const packed = serialize(pixels);
+        await writeFile(draft, packed, { mode: 0o600 });
         await rename(draft, pathOf(key));
-        await tidy();
+        if (known !== null) known += packed.length;
+        if (known === null || known > mostBytes) await tidy();
       } catch {
         await rm(draft, { force: true }).catch(() => {});
       }

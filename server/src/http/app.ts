@@ -1,6 +1,8 @@
 // The Express application: security headers, API, built web.
 import { join } from "node:path";
+import { pageAt } from "@plain-palette/contract";
 import express, { type Express } from "express";
+import compressedFiles from "express-static-gzip";
 import type { DataSource } from "typeorm";
 import type { Compute } from "../compute/index.ts";
 import { type Disk, ownPagesOnly, securityHeaders } from "../doors/index.ts";
@@ -22,6 +24,12 @@ import { shelfRoutes } from "../shelf/index.ts";
 import type { TypefaceStore } from "../typefaces/index.ts";
 import { typefaceRoutes } from "../typefaces/index.ts";
 import { healthRoute } from "./health.ts";
+
+/** Their names change with what is in them. Beside each lies what it is compressed, made when the application was built. */
+const ASSETS: Parameters<typeof compressedFiles>[1] = {
+  ...{ enableBrotli: true, orderPreference: ["br"] },
+  serveStatic: { immutable: true, maxAge: "1y", fallthrough: false },
+};
 
 export interface Services {
   readonly jobs: JobStore;
@@ -64,14 +72,16 @@ export function makeApp(services: Services): Express {
   );
   app.use("/api", answerUnknownRoute);
   if (webRoot) {
-    app.use("/assets", express.static(join(webRoot, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+    app.use("/assets", compressedFiles(join(webRoot, "assets"), ASSETS));
     app.use(express.static(webRoot, { index: false }));
-    // Every other address is a screen of the application.
-    app.get("/*screen", (_request, response) => {
-      response.set("Cache-Control", "no-cache").sendFile(join(webRoot, "index.html"));
-    });
-    app.get("/", (_request, response) => {
-      response.set("Cache-Control", "no-cache").sendFile(join(webRoot, "index.html"));
+    // Every other address is a screen of the application, which says itself where there is none.
+    app.get("/{*screen}", async ({ path }, response) => {
+      const page = pageAt(path);
+      const isThere = page !== null && (page.job === null || (await jobs.exists(page.job)));
+      response
+        .status(isThere ? 200 : 404)
+        .set("Cache-Control", "no-cache")
+        .sendFile(join(webRoot, "index.html"));
     });
   }
   app.use(answerErrors);

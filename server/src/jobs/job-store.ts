@@ -63,6 +63,7 @@ export class OthersChange extends Error {
 export interface JobStore {
   board(search: BoardSearch): Promise<Board>;
   find(id: string): Promise<Job | null>;
+  exists(id: string): Promise<boolean>;
   /** `id`: the browser's own name for it. */
   create(artwork: NewArtwork, title: string, id?: string): Promise<Job>;
   /** Changes the ticket; throws OthersChange where somebody else changed the same meanwhile to something else. */
@@ -95,6 +96,7 @@ export function makeJobStore(database: DataSource): JobStore {
   return {
     board: (search) => searchBoard(manager, search),
     find: (id) => findJob(manager, id),
+    exists: (id) => manager.existsBy(JobEntity, { id }),
     async create(artwork, title, own) {
       const { body: shop } = await manager.findOneByOrFail(SettingsEntity, { id: THE_SHOP });
       const body = recipeOfShop(shopSettingsSchema.parse(shop));

@@ -20,6 +20,9 @@ export class ProblemError extends Error {
 /** How long whoever finds no room may wait before trying again, s. */
 const RETRY_AFTER_S = 2;
 
+/** Refusals that say all there is to know: nothing is wrong with the program. */
+const SAID: ReadonlySet<number> = new Set([503, 507]);
+
 /** The refusal for anything new while the disk is full. */
 export function diskFull(detail: string): ProblemError {
   return new ProblemError({
@@ -61,7 +64,7 @@ export const answerErrors: ErrorRequestHandler = (error, request, response, next
     return;
   }
   const problem = toProblem(error);
-  if (problem.status >= 500 && problem.status !== 503) console.error(`${request.method} ${request.path}:`, error);
+  if (problem.status >= 500 && !SAID.has(problem.status)) console.error(`${request.method} ${request.path}:`, error);
   const retryAfterS = error instanceof ProblemError ? error.retryAfterS : problem.status === 503 ? RETRY_AFTER_S : null;
   if (retryAfterS !== null) response.set("Retry-After", `${retryAfterS}`);
   response.status(problem.status).type("application/problem+json").send(JSON.stringify(problem));

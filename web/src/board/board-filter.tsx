@@ -13,7 +13,7 @@ export interface BoardLook {
 }
 
 const SORTS = { newest: "newest first", due: "by due day", changed: "changed last", client: "by client" } as const;
-const FIELD = "rounded-[3px] border border-rule bg-card px-1.5 py-1";
+const FIELD = "rounded-[3px] border border-edge bg-card px-1.5 py-1";
 
 interface Props {
   readonly look: BoardLook;

@@ -59,7 +59,6 @@ export function Board() {
   const total = counts.reduce((sum, one) => sum + (state === null || one.state === state ? one.jobs : 0), 0);
   return (
     <div {...getRootProps()} className="min-h-full">
-      <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
       <ShopHead title="Job board">
         <SearchField label="Search jobs" placeholder="Number, title, client" value={wanted} onChange={setWanted} />
         <NewSheet />
@@ -67,7 +66,8 @@ export function Board() {
           New job from a picture
         </Button>
       </ShopHead>
-      <main className="px-8 py-6">
+      <main id="work" tabIndex={-1} className="px-8 narrow:px-4 py-6">
+        <input {...getInputProps({ "aria-label": "Picture of a new job" })} />
         {uploads.length > 0 && (
           <ul aria-label="Pictures on their way" className="mb-5 grid gap-2">
             {uploads.map((upload) => (

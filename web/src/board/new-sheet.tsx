@@ -37,8 +37,13 @@ export function NewSheet() {
       <Popover.Trigger asChild>
         <Button>Empty sheet</Button>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-10 w-72 border border-ink bg-sheet p-4">
+      <Popover.Portal container={document.getElementById("work")}>
+        <Popover.Content
+          aria-label="Empty sheet"
+          align="end"
+          sideOffset={6}
+          className="z-10 w-72 border border-ink bg-sheet p-4"
+        >
           <p className="pb-2 text-xs text-soft">
             For motifs and lettering: several on one sheet, as badges, or sleeve and front.
           </p>

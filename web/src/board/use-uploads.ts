@@ -71,9 +71,14 @@ export function useUploads() {
   );
 
   useEffect(() => {
-    const onPaste = (event: ClipboardEvent) => void take([...(event.clipboardData?.files ?? [])]);
-    window.addEventListener("paste", onPaste);
-    return () => window.removeEventListener("paste", onPaste);
+    const onPaste = (event: ClipboardEvent) => {
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length > 0) event.preventDefault();
+      void take(files);
+    };
+    // Before the window's own, which say what a page takes no files.
+    document.addEventListener("paste", onPaste);
+    return () => document.removeEventListener("paste", onPaste);
   }, [take]);
 
   return { uploads, take, dismiss: (id: number) => change({ kind: "end", id }) };

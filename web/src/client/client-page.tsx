@@ -35,7 +35,7 @@ export function ClientPage({ token }: { token: string }) {
   }, [view]);
   if (view) return <Opened token={token} view={view} onChange={setView} />;
   return (
-    <main className="mx-auto grid max-w-md gap-2 p-8 text-base">
+    <main id="work" tabIndex={-1} className="mx-auto grid max-w-md gap-2 p-8 text-base">
       {problem ? (
         <div role="alert" className="border-l-4 border-wrong bg-card p-4">
           <p className="font-semibold">{problem.title}</p>
@@ -75,7 +75,7 @@ function Opened({ token, view, onChange }: OpenedProps) {
           Version {proof.number}, {dayInWords(view.sentAt)}
         </p>
       </header>
-      <main className="mx-auto grid max-w-6xl gap-5 p-4 md:grid-cols-[1fr_24rem] md:p-6">
+      <main id="work" tabIndex={-1} className="mx-auto grid max-w-6xl gap-5 p-4 md:grid-cols-[1fr_24rem] md:p-6">
         <div className="grid min-w-0 content-start gap-3 md:sticky md:top-4">
           <div ref={standing} tabIndex={-1}>
             <Standing view={view} />

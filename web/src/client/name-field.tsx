@@ -2,7 +2,7 @@
 import type { Problem } from "@plain-palette/contract";
 import { useId } from "react";
 
-export const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1.5";
+export const FIELD = "w-full rounded-[3px] border border-edge bg-card px-2 py-1.5";
 
 interface Props {
   readonly label: string;

@@ -38,6 +38,8 @@ export interface RecipeState {
   patch(change: TicketChange): void;
   /** Goes on with what the server made of the job, e.g. with another file. */
   adopt(job: Job): void;
+  /** Shows what another window made of the job, unless something of this one is still to be sent. */
+  follow(job: Job): void;
   /** Saves at once what is unsaved; resolves with the version then in force. Throws a RequestProblem if it cannot be now. */
   flush(): Promise<number>;
 }
@@ -92,6 +94,10 @@ export function makeRecipeStore(first: Job, outbox: Outbox) {
         outbox.post(sayJob(job), { kind: "ticket", job: first.id, patch });
       },
       adopt: (job) => set({ job, recipe: job.recipe }),
+      follow(job) {
+        if (mail.newest() || mover.isMoving() || job.updatedAt <= get().job.updatedAt) return;
+        set({ job: mail.withTicket(job), recipe: job.recipe });
+      },
       async flush() {
         await mover.isOver();
         await outbox.settle(ticketThread(first.id));
@@ -126,8 +132,8 @@ function followOutbox(store: Store, outbox: Outbox, mail: JobMail): () => void {
     if (content.kind === "recipe") store.setState({ job: { ...answer.job, recipe: content.save.recipe } });
     else takeTicket(answer.job);
   });
-  const takeTicket = ({ title, client, step, clientMail, dueDay, state }: Job) =>
-    store.setState(({ job }) => ({ job: { ...job, title, client, step, clientMail, dueDay, state } }));
+  const takeTicket = ({ title, client, step, clientMail, dueDay, state, updatedAt }: Job) =>
+    store.setState(({ job }) => ({ job: { ...job, title, client, step, clientMail, dueDay, state, updatedAt } }));
   let known = mail.refusedTickets();
   const stopLooking = outbox.state.subscribe(() => {
     const { job, save } = store.getState();

@@ -1,5 +1,5 @@
 // The light table: draws layers, pans, zooms, splits, and says what place is under the pointer.
-import type { Ref } from "react";
+import type { KeyboardEvent, Ref } from "react";
 import type { TableLayer } from "./layers.ts";
 import { MovingLayer, type MovingPicture } from "./moving-picture.tsx";
 import { TableCanvas } from "./table-canvas.tsx";
@@ -27,35 +27,40 @@ interface Props {
   readonly tool?: TableTool | null | undefined;
   readonly controls: Ref<TableControls>;
   onPointer(place: { readonly x: number; readonly y: number } | null): void;
+  /** The keyboard's pointer rests where `onPointer` said last. */
+  onRest(): void;
   onZoom(screenPxPerMm: number): void;
 }
 
 const NO_LAYERS: readonly TableLayer[] = [];
 
 export function LightTable(props: Props) {
-  const { name, memory, layers, overlays = NO_LAYERS, moving, splitLayers, tool, onPointer } = props;
+  const { name, memory, layers, overlays = NO_LAYERS, moving, splitLayers, tool, onPointer, onRest } = props;
   const table = useTableView(props);
-  const { splitX, crosshair, cursor, handlers } = useTableHand({
+  const { splitX, splitAt, setSplitAt, crosshair, cursor, handlers } = useTableHand({
     table,
     tool,
     isSplit: splitLayers !== undefined,
     onPointer,
+    onRest,
   });
   const { frame, shown, size } = table;
+  const words = tool
+    ? "Arrow keys carry the tool, Enter presses it and lifts it. + and \u2212 zoom, 0 shows all. Escape lays it down."
+    : "Arrow keys move the table, + and \u2212 zoom, 0 shows all, 1 shows true size. ? lists all keys.";
   return (
     <section
       ref={frame}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: panned and zoomed from the keyboard
       tabIndex={0}
-      aria-label={
-        tool
-          ? `Light table. ${tool.hint} With the keyboard: arrow keys carry the tool, Enter presses and lifts it.`
-          : "Light table. Arrow keys move it, plus and minus zoom, 0 shows all, 1 shows true size."
-      }
+      aria-label={`Light table. ${tool?.hint ?? ""} ${words}`}
       style={{ cursor }}
-      className="relative min-h-0 flex-1 cursor-grab touch-none overflow-hidden bg-table active:cursor-grabbing focus-visible:outline-offset-[-3px]"
+      className="light-table relative min-h-0 flex-1 cursor-grab touch-none overflow-hidden bg-table active:cursor-grabbing focus-visible:outline-offset-[-3px]"
       {...handlers}
     >
+      <p className="key-words pointer-events-none absolute inset-x-3 top-3 z-10 border border-rule bg-sheet/95 px-2.5 py-1 text-xs">
+        {words}
+      </p>
       {shown && (
         <TableCanvas
           name={name}
@@ -74,10 +79,32 @@ export function LightTable(props: Props) {
         <div className="pointer-events-none absolute inset-y-0 w-px bg-ink" style={{ left: splitX }}>
           <span className="absolute right-2 top-2 whitespace-nowrap bg-sheet/90 px-1.5 text-xs">Source</span>
           <span className="absolute left-2 top-2 whitespace-nowrap bg-sheet/90 px-1.5 text-xs">Result</span>
-          <span className="absolute -left-2 top-1/2 h-9 w-4 border border-ink bg-sheet" />
+          <Divider share={splitAt} onMove={setSplitAt} />
         </div>
       )}
     </section>
+  );
+}
+
+/** Between source and result, moved by the arrow keys when it has the focus; the pointer takes it from the table. */
+function Divider({ share, onMove }: { share: number; onMove(share: number): void }) {
+  const onKeyDown = (event: KeyboardEvent) => {
+    const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+    if (way === undefined) return;
+    event.preventDefault();
+    onMove(share + way * (event.shiftKey ? 0.1 : 0.01));
+  };
+  return (
+    <span
+      role="slider"
+      tabIndex={0}
+      aria-label="Divider between source and result"
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(share * 100)}
+      className="absolute -left-3 top-1/2 h-9 w-6 border border-ink bg-sheet"
+      onKeyDown={onKeyDown}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 // Under the table: how to look, and what is under the pointer.
 import { ciede2000, formatHex, type Rgb, rgbToLab } from "@plain-palette/core/colour";
-import type { RefObject } from "react";
+import type { ReactNode, RefObject } from "react";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
 import { Slide } from "../parts/slide.tsx";
@@ -33,6 +33,8 @@ interface Props {
   readonly readOut: ReadOut | null;
   /** What to do with the tool in hand. */
   readonly hint: string | null;
+  /** At its end. */
+  readonly children?: ReactNode;
 }
 
 const LOOKS: Readonly<Record<Look, { readonly text: string; readonly title?: string }>> = {
@@ -79,6 +81,7 @@ export function LookBar(props: Props) {
           >
             True size
           </Button>
+          {props.children}
         </span>
       </div>
       <div className="mt-1 flex h-5 items-center gap-4">
@@ -130,6 +133,12 @@ function ReadOutText({ readOut, caption, hint }: Props) {
       {difference !== null && <span title="CIEDE2000 between source and spot">ΔE {difference.toFixed(1)}</span>}
     </p>
   );
+}
+
+/** The same in words. */
+export function sayReadOut({ xMm, yMm, source, spot }: ReadOut): string {
+  const colours = [source && `source ${formatHex(source)}`, spot && `spot ${spot.name}`].filter(Boolean);
+  return [`${xMm.toFixed(1)}, ${yMm.toFixed(1)} mm`, ...colours].join(", ");
 }
 
 function Chip({ label, rgb, text }: { label: string; rgb: Rgb; text: string }) {

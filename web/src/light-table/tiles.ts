@@ -9,6 +9,10 @@ export interface View {
   readonly y: number;
 }
 
+/** Farthest and nearest. */
+export const MIN_ZOOM = 0.01;
+export const MAX_ZOOM = 80;
+
 export interface Size {
   readonly width: number;
   readonly height: number;

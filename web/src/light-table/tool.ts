@@ -1,6 +1,7 @@
 // What a step's tool gets from the light table: where a person presses, drags and lets go, by pointer or by keyboard.
 import type { Point } from "@plain-palette/core/raster";
 import type { TableLayer } from "./layers.ts";
+import type { View } from "./tiles.ts";
 
 /** A place in table units, with the modifiers held and how many table units a screen pixel is. */
 export interface ToolEvent extends Point {
@@ -8,6 +9,16 @@ export interface ToolEvent extends Point {
   /** Whether the key is held that leaves what draws the hand to itself (Alt). */
   readonly isFree: boolean;
   readonly unitsPerPx: number;
+}
+
+/** A place of the screen, px from the table's corner, as a tool gets it. */
+export function toolEvent(
+  px: number,
+  py: number,
+  { shiftKey, altKey }: { readonly shiftKey: boolean; readonly altKey: boolean },
+  { zoom, x, y }: View,
+): ToolEvent {
+  return { x: (px - x) / zoom, y: (py - y) / zoom, isStraight: shiftKey, isFree: altKey, unitsPerPx: 1 / zoom };
 }
 
 /** While a step has a tool, dragging works with it; the space bar or the middle button still moves the table. */

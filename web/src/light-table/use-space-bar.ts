@@ -1,27 +1,38 @@
-// The space bar held: dragging moves the table whatever tool is in hand.
-import { useEffect, useState } from "react";
+// The space bar held with the pointer over the table: dragging moves the table whatever tool is in hand, and whatever was
+// clicked last. Elsewhere, and for whoever came there by keyboard, it presses what has the focus, as always.
+import { type RefObject, useEffect, useState } from "react";
 import { takesText } from "../parts/takes-text.ts";
 
-export function useSpaceBar(): boolean {
+/** What the space bar does something to by itself. */
+const OWN = "a, button, select, summary, input, [role=slider], [role=tab], [role=radio], [role=option]";
+
+export function useSpaceBar(frame: RefObject<HTMLElement | null>): boolean {
   const [isHeld, setHeld] = useState(false);
   useEffect(() => {
-    // On a button or a box to tick the space bar presses it.
-    const isMeant = ({ target }: KeyboardEvent) =>
-      takesText(target) || target instanceof HTMLInputElement || target instanceof HTMLButtonElement;
+    const isMeant = ({ key, target }: KeyboardEvent) => {
+      if (key !== " " || takesText(target)) return false;
+      const isOverTable = frame.current?.matches(":hover") ?? false;
+      if (!(target instanceof Element) || !target.matches(OWN)) return true;
+      return isOverTable && !target.matches("select, :focus-visible");
+    };
     const onDown = (event: KeyboardEvent) => {
-      if (event.key !== " " || isMeant(event)) return;
+      if (!isMeant(event)) return;
       event.preventDefault();
       setHeld(true);
     };
     const onUp = (event: KeyboardEvent) => {
-      if (event.key === " ") setHeld(false);
+      if (event.key !== " ") return;
+      // A button is pressed when the bar comes up.
+      if (isMeant(event)) event.preventDefault();
+      setHeld(false);
     };
-    window.addEventListener("keydown", onDown);
-    window.addEventListener("keyup", onUp);
+    // Before what has the focus hears of it.
+    window.addEventListener("keydown", onDown, { capture: true });
+    window.addEventListener("keyup", onUp, { capture: true });
     return () => {
-      window.removeEventListener("keydown", onDown);
-      window.removeEventListener("keyup", onUp);
+      window.removeEventListener("keydown", onDown, { capture: true });
+      window.removeEventListener("keyup", onUp, { capture: true });
     };
-  }, []);
+  }, [frame]);
   return isHeld;
 }

@@ -10,7 +10,7 @@ import {
   useState,
 } from "react";
 import type { TableMemory } from "./table-memory.ts";
-import type { Size, View } from "./tiles.ts";
+import { MAX_ZOOM, MIN_ZOOM, type Size, type View } from "./tiles.ts";
 
 /** What the bar under the table asks of it. */
 export interface TableControls {
@@ -19,6 +19,8 @@ export interface TableControls {
   zoomBy(factor: number): void;
   /** Brings a place to the middle, near enough to see a few millimetres round it. */
   showPlace(x: number, y: number): void;
+  /** The keyboard works on it from now on. */
+  focus(): void;
 }
 
 /** CSS pixels in a millimetre: 96 to the inch (CSS Values 3, 6.2). */
@@ -26,8 +28,6 @@ const CSS_PX_PER_MM = 96 / 25.4;
 const MARGIN_PX = 28;
 /** Width of what is seen of a place that is shown, mm. */
 const PLACE_MM = 20;
-const MIN_ZOOM = 0.01;
-const MAX_ZOOM = 80;
 
 interface Wanted {
   readonly name: string;
@@ -74,8 +74,17 @@ export function useTableView({ name, memory, width, height, mmPerUnit, controls,
       }),
     [fitted],
   );
-  useWheel(frame, zoomAt);
+  const panBy = useCallback(
+    (dx: number) =>
+      setView((old) => {
+        const from = old ?? fitted();
+        return { ...from, x: from.x + dx };
+      }),
+    [fitted],
+  );
+  useWheel(frame, zoomAt, panBy);
   const own: TableControls = {
+    focus: () => frame.current?.focus(),
     fit: () => setView(null),
     trueSize: () => setView(centred(CSS_PX_PER_MM * mmPerUnit)),
     zoomBy: (factor) => zoomAt(factor, size.width / 2, size.height / 2),
@@ -114,6 +123,7 @@ function useSizeOf(frame: RefObject<HTMLElement | null>): Size {
 function useWheel(
   frame: RefObject<HTMLElement | null>,
   zoomAt: (factor: number, px: number, py: number) => void,
+  panBy: (dx: number) => void,
 ): void {
   useEffect(() => {
     const element = frame.current;
@@ -121,9 +131,13 @@ function useWheel(
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const box = element.getBoundingClientRect();
-      zoomAt(Math.exp(-event.deltaY * 0.0015), event.clientX - box.left, event.clientY - box.top);
+      // A pinch comes as a wheel with Ctrl, in smaller steps (as browsers do; no standard says so).
+      const speed = event.ctrlKey ? 0.01 : 0.0015;
+      const isSideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
+      if (isSideways && !event.ctrlKey) panBy(-(event.deltaX || event.deltaY));
+      else zoomAt(Math.exp(-event.deltaY * speed), event.clientX - box.left, event.clientY - box.top);
     };
     element.addEventListener("wheel", onWheel, { passive: false });
     return () => element.removeEventListener("wheel", onWheel);
-  }, [frame, zoomAt]);
+  }, [frame, zoomAt, panBy]);
 }

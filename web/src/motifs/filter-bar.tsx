@@ -31,7 +31,7 @@ interface Props {
   onChange(filter: MotifFilter): void;
 }
 
-const FIELD = "rounded-[3px] border border-rule bg-card px-1.5 py-1";
+const FIELD = "rounded-[3px] border border-edge bg-card px-1.5 py-1";
 const MANY = [1, 2, 3, 4, 6, 8] as const;
 const SHAPES = [1, 5, 20, 100] as const;
 

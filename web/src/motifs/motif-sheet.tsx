@@ -60,7 +60,7 @@ export function MotifSheet({ id, folders, onClose }: Props) {
           <a
             href={motifFileUrl(id)}
             download={`${motif.name}.svg`}
-            className="rounded-[3px] border border-rule bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
+            className="rounded-[3px] border border-edge bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
           >
             As one SVG
           </a>
@@ -80,7 +80,7 @@ export function MotifSheet({ id, folders, onClose }: Props) {
 
 function NewVersion({ onPick }: { onPick(file: File): void }) {
   return (
-    <label className="inline-flex cursor-pointer items-center rounded-[3px] border border-rule bg-card px-2.5 py-1 text-[13px] leading-5 focus-within:outline-2 focus-within:outline-offset-2 hover:border-ink">
+    <label className="inline-flex cursor-pointer items-center rounded-[3px] border border-edge bg-card px-2.5 py-1 text-[13px] leading-5 focus-within:outline-2 focus-within:outline-offset-2 hover:border-ink">
       New version from a file
       <input
         type="file"
@@ -122,7 +122,7 @@ function Filing({ motif, folders, patch }: FilingProps) {
           </label>
           <select
             id={id}
-            className="min-w-0 rounded-[3px] border border-rule bg-card px-1.5 py-0.5"
+            className="min-w-0 rounded-[3px] border border-edge bg-card px-1.5 py-0.5"
             value={motif.folder}
             onChange={(event) => patch({ folder: event.target.value })}
           >

@@ -1,7 +1,7 @@
 // Motifs: the shop's finished designs, found by picture, words, folder and colour; filed, brought in, given out.
 import type { KeptMotif, ListedMotif } from "@plain-palette/contract";
 import { useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue, useEffect, useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api, motifArchiveUrl, motifPictureUrl } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
@@ -30,9 +30,6 @@ export function Motifs() {
     ...{ noClick: true, noKeyboard: true, accept: MOTIF_FILES },
     onDrop: (files) => void takeIn(files),
   });
-  useEffect(() => {
-    document.title = "Motifs · Plain Palette";
-  }, []);
   const close = () => {
     if (openId) document.getElementById(cardId(openId))?.focus();
     setOpenId(null);
@@ -43,7 +40,6 @@ export function Motifs() {
   };
   return (
     <div {...getRootProps()} className="min-h-full">
-      <input {...getInputProps({ "aria-label": "Files of motifs" })} />
       <ShopHead title="Motifs">
         <SearchField
           label="Search motifs"
@@ -54,7 +50,7 @@ export function Motifs() {
         <a
           href={motifArchiveUrl}
           download="motifs.zip"
-          className="rounded-[3px] border border-rule bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
+          className="rounded-[3px] border border-edge bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
         >
           All as an archive
         </a>
@@ -62,8 +58,13 @@ export function Motifs() {
           Bring in SVG, PDF, archive
         </Button>
       </ShopHead>
-      <main className="grid grid-cols-[1fr_auto] items-start gap-6 px-8 py-5 narrow:grid-cols-1">
+      <main
+        id="work"
+        tabIndex={-1}
+        className="grid grid-cols-[1fr_auto] items-start gap-6 px-8 py-5 narrow:grid-cols-1 narrow:px-4"
+      >
         <div className="min-w-0">
+          <input {...getInputProps({ "aria-label": "Files of motifs" })} />
           <TakenIn notes={notes} dismiss={dismiss} />
           <QueryProblem query={found} />
           <FilterBar filter={filter} folders={found.data?.folders ?? []} onChange={change} />

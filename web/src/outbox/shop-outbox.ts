@@ -4,6 +4,7 @@ import { onTryNow, tryNow } from "../api/again.ts";
 import { WINDOW } from "../api/requests.ts";
 import { keepInBrowser, type Letter } from "./kept-letters.ts";
 import { type Answer, type ContentOf, sendContent } from "./letters.ts";
+import { hearWindows, tellWindows } from "./other-windows.ts";
 import { makeOutbox } from "./outbox.ts";
 import { withWaiting } from "./waiting.ts";
 
@@ -19,6 +20,10 @@ export const shopOutbox = makeOutbox({ kept, send: sendContent, window: WINDOW }
 export function startOutbox(queries: QueryClient): void {
   shopOutbox.hear((letter, answer) => takeOver(queries, letter, answer));
   window.addEventListener("pagehide", () => shopOutbox.leave());
+  hearWindows((changed) => {
+    const list = "list" in changed ? changed.list : LISTS.job;
+    void queries.invalidateQueries({ queryKey: [list] });
+  });
   onTryNow(() => shopOutbox.tryNow());
   window.addEventListener("online", tryNow);
   window.addEventListener("beforeunload", (event) => {
@@ -35,7 +40,9 @@ function takeOver(queries: QueryClient, { content }: Letter, answer: Answer): vo
       withWaiting(listed, [done]),
     );
   }
-  void queries.invalidateQueries({ queryKey: [LISTS[answer.of]] });
+  const list = LISTS[answer.of];
+  void queries.invalidateQueries({ queryKey: [list] });
+  tellWindows({ list });
 }
 
 const LISTS: Readonly<Record<Answer["of"], string>> = {

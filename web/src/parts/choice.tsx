@@ -17,7 +17,7 @@ export function Choice<T extends string>({ label, value, options, onChange, isSm
       aria-label={label}
       value={value ?? ""}
       onValueChange={(next) => next && onChange(next as T)}
-      className="inline-flex overflow-hidden rounded-[3px] border border-rule bg-card"
+      className="inline-flex max-w-full flex-wrap overflow-hidden rounded-[3px] border border-rule bg-card"
     >
       {options.map((option) => (
         <ToggleGroup.Item

@@ -19,7 +19,6 @@ export function EntryRow({ words, isOn, swatch, children, onToggle, onRemove }: 
     <div className="flex items-center gap-1.5">
       <input
         type="checkbox"
-        className="size-3.5 accent-ink"
         aria-label={`${words}: in force`}
         checked={isOn}
         onChange={(event) => onToggle(event.target.checked)}

@@ -1,6 +1,6 @@
 // Fields that take a measure as a person types it.
 import { formatLength, type Length, type LengthUnit, parseLength, toMm } from "@plain-palette/core/geometry";
-import { type KeyboardEvent, type ReactNode, useId } from "react";
+import { type KeyboardEvent, type ReactNode, useId, useState } from "react";
 import { useDraft } from "./use-draft.ts";
 
 const INPUT = "w-full rounded-[3px] border bg-card px-2 py-1 text-right tabular-nums";
@@ -36,48 +36,99 @@ export function Row({
   );
 }
 
+/** What was typed, understood: in words, and how it is taken over. */
+interface Reading {
+  readonly words: string;
+  take(): void;
+}
+
 interface TextProps {
   readonly label: string;
   readonly hint?: ReactNode;
   readonly text: string;
+  /** From where to where, in words. */
+  readonly limits: string;
   readonly isNarrow?: boolean | undefined;
-  /** Takes the text over; throws a RangeError with what is wrong. */
-  commit(text: string): void;
-  /** Text after a step up or down. */
-  step(direction: 1 | -1, isLarge: boolean): void;
+  /** Throws a RangeError with what is wrong. */
+  read(text: string): Reading;
+  /** One step up or down; what is said if that went no further. */
+  step(direction: 1 | -1, isLarge: boolean): string | null;
 }
 
-function MeasureField({ label, hint, text, isNarrow, commit, step }: TextProps) {
+/** While one types, it says beside the field how that is understood, before it is taken over. */
+function MeasureField({ label, hint, text, limits, isNarrow, read, step }: TextProps) {
   const id = useId();
-  const { shown, fault, type, take, drop } = useDraft(text, commit);
+  const { shown, fault, isTyped, type, take, drop } = useDraft(text, (typed) => read(typed).take());
+  const [isIn, setIn] = useState(false);
+  const [end, setEnd] = useState<string | null>(null);
   const onKeyDown = (event: KeyboardEvent) => {
+    setEnd(null);
     if (event.key === "Enter") take();
-    else if (event.key === "Escape") drop();
-    else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+    else if (event.key === "Escape" && (isTyped || fault)) {
+      // The field first, then the tool in hand.
+      event.stopPropagation();
+      drop();
+    } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
-      step(event.key === "ArrowUp" ? 1 : -1, event.shiftKey);
+      setEnd(step(event.key === "ArrowUp" ? 1 : -1, event.shiftKey));
     }
   };
+  const said = isTyped ? (tryRead(read, shown) ?? limits) : limits;
   return (
     <Row
       label={label}
       htmlFor={id}
       isNarrow={isNarrow ?? false}
-      hint={fault ? <span className="text-wrong">{fault}</span> : hint}
+      hint={
+        fault ? (
+          <span id={`${id}-fault`} role="alert" className="text-wrong">
+            {fault}
+          </span>
+        ) : (
+          hint
+        )
+      }
     >
-      <input
-        id={id}
-        className={`${INPUT} ${fault ? "border-wrong" : "border-rule"}`}
-        value={shown}
-        aria-invalid={fault !== undefined}
-        onChange={(event) => type(event.target.value)}
-        onBlur={take}
-        onKeyDown={onKeyDown}
-        autoComplete="off"
-        spellCheck={false}
-      />
+      <span className="relative">
+        <input
+          id={id}
+          className={`${INPUT} ${fault ? "border-wrong" : "border-edge"}`}
+          value={shown}
+          data-draft={isTyped ? undefined : "none"}
+          aria-invalid={fault !== undefined}
+          aria-describedby={fault ? `${id}-fault` : `${id}-said`}
+          onChange={(event) => type(event.target.value)}
+          onFocus={() => setIn(true)}
+          onBlur={() => {
+            setIn(false);
+            setEnd(null);
+            take();
+          }}
+          onKeyDown={onKeyDown}
+          autoComplete="off"
+          spellCheck={false}
+        />
+        {isIn && (
+          <span
+            id={`${id}-said`}
+            className="pointer-events-none absolute right-0 top-full z-10 mt-px whitespace-nowrap border border-rule bg-card px-1.5 text-xs leading-5 text-soft"
+          >
+            {said}
+            <span role="status">{end && `. ${end}`}</span>
+          </span>
+        )}
+      </span>
     </Row>
   );
+}
+
+/** How it is understood; null where it is not, or not yet. */
+function tryRead(read: (text: string) => Reading, typed: string): string | null {
+  try {
+    return read(typed).words;
+  } catch {
+    return null;
+  }
 }
 
 interface LengthProps {
@@ -92,28 +143,38 @@ interface LengthProps {
 
 /** A length with its unit as typed; `min` and `max` in mm. Arrow keys step by a sensible part of the unit. */
 export function LengthField({ label, hint, value, min, max, isNarrow, onChange }: LengthProps) {
+  const { unit } = value;
   const steps: Record<LengthUnit, number> = { mm: max > 100 ? 1 : 0.05, cm: 0.1, in: 0.125, pt: 0.5 };
-  const take = (length: Length) => {
+  const limitsIn = (of: LengthUnit) => `${formatLength(min, of)} to ${formatLength(max, of)}`;
+  const read = (text: string): Reading => {
+    const length = parseLength(text, unit);
     const mm = toMm(length);
-    if (mm < min || mm > max)
-      throw new RangeError(`between ${formatLength(min, length.unit)} and ${formatLength(max, length.unit)}`);
-    onChange(length);
+    if (mm < min - ROUNDING || mm > max + ROUNDING)
+      throw new RangeError(`From ${limitsIn(length.unit)}, not ${text.trim()}`);
+    return { words: formatLength(mm, length.unit), take: () => onChange(length) };
   };
   return (
     <MeasureField
       label={label}
       hint={hint}
       isNarrow={isNarrow}
-      text={`${Number(value.value.toFixed(3))} ${value.unit}`}
-      commit={(text) => take(parseLength(text, value.unit))}
+      text={`${Number(value.value.toFixed(3))} ${unit}`}
+      limits={limitsIn(unit)}
+      read={read}
       step={(direction, isLarge) => {
-        const next = value.value + direction * steps[value.unit] * (isLarge ? 10 : 1);
-        const mm = Math.min(max, Math.max(min, toMm({ value: next, unit: value.unit })));
-        onChange({ value: Number((mm / toMm({ value: 1, unit: value.unit })).toFixed(4)), unit: value.unit });
+        const wanted = toMm({ value: value.value + direction * steps[unit] * (isLarge ? 10 : 1), unit });
+        const mm = Math.min(max, Math.max(min, wanted));
+        onChange({ value: Number((mm / toMm({ value: 1, unit })).toFixed(4)), unit });
+        return mm === wanted ? null : sayEnd(direction);
       }}
     />
   );
 }
+
+/** Rounding in a unit's own digits must not refuse the limit itself, mm. */
+const ROUNDING = 1e-3;
+
+const sayEnd = (direction: 1 | -1) => (direction === 1 ? "It goes no higher" : "It goes no lower");
 
 interface MmProps extends Omit<LengthProps, "value" | "onChange"> {
   readonly valueMm: number;
@@ -138,27 +199,38 @@ interface NumberProps {
   readonly unit: string;
   readonly min: number;
   readonly max: number;
+  /** Why not more. */
+  readonly whyMax?: string;
   readonly stepBy: number;
   readonly isNarrow?: boolean;
   onChange(value: number): void;
 }
 
 /** A plain number with a fixed unit behind it. */
-export function NumberField({ label, hint, value, unit, min, max, stepBy, isNarrow, onChange }: NumberProps) {
+export function NumberField({ label, hint, value, unit, min, max, whyMax, stepBy, isNarrow, onChange }: NumberProps) {
   const clean = (v: number) => Number(Math.min(max, Math.max(min, v)).toFixed(4));
+  const withUnit = (text: string | number) => `${text}${unit ? ` ${unit}` : ""}`;
+  const limits = `${min} to ${withUnit(max)}`;
+  const read = (text: string): Reading => {
+    const number = Number(text.replace(unit, "").replace(",", ".").trim());
+    if (!Number.isFinite(number) || text.trim() === "") throw new RangeError(`"${text}" is not a number`);
+    if (number > max && whyMax) throw new RangeError(`${whyMax}: ${limits}, not ${withUnit(number)}`);
+    if (number < min || number > max) throw new RangeError(`From ${limits}, not ${withUnit(number)}`);
+    return { words: withUnit(number), take: () => onChange(number) };
+  };
   return (
     <MeasureField
       label={label}
       hint={hint}
       isNarrow={isNarrow}
-      text={`${value}${unit ? ` ${unit}` : ""}`}
-      commit={(text) => {
-        const number = Number(text.replace(unit, "").replace(",", ".").trim());
-        if (!Number.isFinite(number) || text.trim() === "") throw new RangeError(`"${text}" is not a number`);
-        if (number < min || number > max) throw new RangeError(`between ${min} and ${max}`);
-        onChange(number);
+      text={withUnit(value)}
+      limits={limits}
+      read={read}
+      step={(direction, isLarge) => {
+        const wanted = value + direction * stepBy * (isLarge ? 10 : 1);
+        onChange(clean(wanted));
+        return wanted > max || wanted < min ? sayEnd(direction) : null;
       }}
-      step={(direction, isLarge) => onChange(clean(value + direction * stepBy * (isLarge ? 10 : 1)))}
     />
   );
 }
@@ -177,12 +249,7 @@ export function CheckField({
 }) {
   return (
     <label className="flex items-start gap-2 py-1.5">
-      <input
-        type="checkbox"
-        className="mt-0.5 size-4 accent-ink"
-        checked={isOn}
-        onChange={(event) => onChange(event.target.checked)}
-      />
+      <input type="checkbox" checked={isOn} onChange={(event) => onChange(event.target.checked)} />
       <span>
         {label}
         {hint && <span className="block text-xs text-soft">{hint}</span>}

@@ -14,19 +14,23 @@ export function InPlaceText({
   className?: string;
   onCommit(text: string): void;
 }) {
-  const { shown, type, take, drop } = useDraft(text, onCommit, { holdsTaken: true });
+  const { shown, isTyped, type, take, drop } = useDraft(text, onCommit, { holdsTaken: true });
   return (
     <input
       aria-label={label}
       value={shown}
+      data-draft={isTyped ? undefined : "none"}
       placeholder={placeholder}
       onChange={(event) => type(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => {
         if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") drop();
+        if (event.key === "Escape" && isTyped) {
+          event.stopPropagation();
+          drop();
+        }
       }}
-      className={`min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 -mx-1 hover:border-rule focus:border-ink focus:bg-card ${className}`}
+      className={`min-h-6 min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 -mx-1 hover:border-rule focus:border-ink focus:bg-card ${className}`}
     />
   );
 }

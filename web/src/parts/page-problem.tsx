@@ -28,7 +28,7 @@ export function PageProblem() {
   const problem = problemOf(useRouteError());
   useReturn(isAway(problem));
   return (
-    <main className="mx-auto max-w-xl px-6 pt-24">
+    <main id="work" tabIndex={-1} className="mx-auto max-w-xl px-6 pt-24">
       <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
       <OutboxNote className="mt-4" />
       <p className="mt-4">

@@ -14,7 +14,7 @@ export function SearchField({ label, placeholder, value, onChange }: Props) {
       placeholder={placeholder}
       value={value}
       onChange={(event) => onChange(event.target.value)}
-      className="w-52 rounded-[3px] border border-rule bg-card px-2 py-1"
+      className="w-52 rounded-[3px] border border-edge bg-card px-2 py-1"
     />
   );
 }

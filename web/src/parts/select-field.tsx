@@ -26,7 +26,7 @@ export function SelectField({
     <Row label={label} htmlFor={id} isWide={isWide}>
       <select
         id={id}
-        className="w-full min-w-0 rounded-[3px] border border-rule bg-card px-1.5 py-1"
+        className="w-full min-w-0 rounded-[3px] border border-edge bg-card px-1.5 py-1"
         value={value}
         onChange={(event) => onChange(event.target.value)}
       >

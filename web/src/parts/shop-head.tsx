@@ -2,6 +2,8 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { OutboxNote } from "../outbox/outbox-note.tsx";
+import { PageTitle } from "./page-title.tsx";
+import { useTitle } from "./use-title.ts";
 
 const PAGES = [
   { path: "/", title: "Job board" },
@@ -14,10 +16,11 @@ const PAGES = [
 ] as const;
 
 export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["title"]; children?: ReactNode }) {
+  useTitle(title);
   return (
-    <header className="border-b border-rule bg-sheet px-8 pb-4 pt-6">
-      <div className="flex items-end gap-4">
-        <div className="flex-1">
+    <header className="border-b border-rule bg-sheet px-8 pb-4 pt-6 narrow:px-4 narrow:pt-3">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        <div className="min-w-0 flex-1 narrow:basis-full">
           <nav aria-label="Pages" className="flex flex-wrap gap-x-3 whitespace-nowrap text-soft">
             Plain Palette
             {PAGES.filter((page) => page.title !== title).map((page) => (
@@ -26,7 +29,7 @@ export function ShopHead({ title, children }: { title: (typeof PAGES)[number]["t
               </Link>
             ))}
           </nav>
-          <h1 className="text-2xl font-semibold leading-tight">{title}</h1>
+          <PageTitle className="text-2xl leading-tight">{title}</PageTitle>
         </div>
         {children}
       </div>

@@ -49,7 +49,7 @@ export function Slide({ label, value, min, max, finest = 1, onChange }: Omit<Pro
       step={finest}
       onValueChange={([next]) => next !== undefined && onChange(next)}
     >
-      <Slider.Track className="relative h-0.5 grow bg-rule">
+      <Slider.Track className="relative h-0.5 grow bg-edge">
         <Slider.Range className="absolute h-full bg-ink" />
       </Slider.Track>
       <Slider.Thumb aria-label={`${label}, slide`} className="block h-4 w-2 rounded-[2px] border border-ink bg-card" />

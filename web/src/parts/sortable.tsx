@@ -74,11 +74,14 @@ export function SortableGroups({
   );
 }
 
+/** Props of the element that is moved. */
+export interface SortableRow {
+  readonly ref: (element: HTMLElement | null) => void;
+  readonly style: CSSProperties;
+}
+
 /** What a row needs to be moved: its element's props, and the grip to move it by. */
-export function useSortableRow(
-  id: string,
-  label: string,
-): { row: { ref: (element: HTMLElement | null) => void; style: CSSProperties }; grip: ReactNode } {
+export function useSortableRow(id: string, label: string): { row: SortableRow; grip: ReactNode } {
   const { setNodeRef, attributes, listeners, transform, transition } = useSortable({
     id,
     data: { name: label.replace(/^Move /, "") },

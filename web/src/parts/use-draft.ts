@@ -46,6 +46,7 @@ export function useDraft(text: string, commit: (typed: string) => void, { holdsT
   return {
     shown: draft?.typed ?? text,
     fault: draft?.fault,
+    isTyped: draft !== null && !draft.isTaken,
     type: (typed: string) => setKept({ typed, over: text }),
     take,
     drop: () => setKept(null),

@@ -2,7 +2,7 @@
 import type { BoardSearch, JobCard } from "@plain-palette/contract";
 import { type CutJob, cutJob, findFaults, readPlot, USUAL_CUTTER } from "@plain-palette/core/practice";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useEffect, useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api } from "../api/client.ts";
 import { Choice } from "../parts/choice.tsx";
@@ -24,13 +24,10 @@ export function Practice() {
   const isMail = params.get("at") === "mail";
   const { jobs, job, problem } = useJobOnBench(useDeferredValue(words), params.get("job"));
   const files = useJobFiles(job);
-  useEffect(() => {
-    document.title = "Practice bench · Plain Palette";
-  }, []);
   return (
     <div className="min-h-full">
       <ShopHead title="Practice bench" />
-      <main className="mx-auto max-w-6xl px-8 py-5">
+      <main id="work" tabIndex={-1} className="mx-auto max-w-6xl px-8 narrow:px-4 py-5">
         <div className="pb-4">
           <Choice
             label="At the bench"
@@ -52,7 +49,7 @@ export function Practice() {
           </div>
         )}
         {!isMail && job && (
-          <div className="w-96">
+          <div className="w-96 max-w-full">
             <SelectField
               label="Files of job"
               isWide

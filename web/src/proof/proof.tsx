@@ -6,7 +6,9 @@ import { SaveState } from "../job/save-state.tsx";
 import { useJob } from "../job/use-job.ts";
 import { useFrozenProof, useLiveProof, useProofs } from "../job/use-proofs.ts";
 import { Choice } from "../parts/choice.tsx";
+import { PageTitle } from "../parts/page-title.tsx";
 import { SelectField } from "../parts/select-field.tsx";
+import { useTitle } from "../parts/use-title.ts";
 import { dayInWords } from "../proof-view/days.ts";
 import { ProofColours, ProofFacts, ProofRemarks } from "../proof-view/proof-facts.tsx";
 import { CloseUp, OnGarment } from "../proof-view/proof-picture.tsx";
@@ -34,16 +36,20 @@ export function ProofPage() {
   const frozen = useFrozenProof(job.id, open?.id ?? null);
   const promised = useFrozenProof(job.id, agreed?.id ?? null);
   const isFar = job.step !== "proof";
+  useTitle(`Proof · ${job.number} ${job.title}`);
   useEffect(() => {
-    document.title = `Proof ${job.number} · ${job.title}`;
     if (isFar) void patch({ step: "proof" });
-  }, [job.number, job.title, isFar, patch]);
+  }, [isFar, patch]);
   const shown = open ? frozen : live;
   const isChanged = agreed !== null && !agreed.isCurrent;
   return (
     <div className="flex min-h-full flex-col bg-table">
       <Head standing={isChanged ? `Changed since the yes of ${dayInWords(agreed.yes?.day ?? "")}` : null} />
-      <main className="grid flex-1 grid-cols-[1fr_23rem] items-start gap-6 px-8 py-5 narrow:grid-cols-1">
+      <main
+        id="work"
+        tabIndex={-1}
+        className="grid flex-1 grid-cols-[1fr_23rem] items-start gap-6 px-8 py-5 narrow:grid-cols-1"
+      >
         <div className="grid min-w-0 gap-3">
           <div className="flex flex-wrap items-center justify-between gap-3">
             <Choice
@@ -83,7 +89,7 @@ export function ProofPage() {
           ) : shown ? (
             <figure className="border border-rule bg-[#e9e8e5] p-4">
               {look === "garment" ? (
-                <OnGarment proof={shown} className="h-[34rem] w-full" />
+                <OnGarment proof={shown} className="h-[34rem] w-full narrow:h-[24rem]" />
               ) : (
                 <CloseUp
                   proof={shown}
@@ -100,8 +106,12 @@ export function ProofPage() {
           {shown && <ProofFacts proof={shown} />}
         </div>
         <div className="grid min-w-0 content-start gap-4">
-          {!open && <ShowGroup live={live} />}
-          {!open && <SendGroup sent={sent} isReady={live !== null} onSent={(id) => setOpenId(id)} />}
+          {!open && (
+            <div className="grid gap-4 print:hidden">
+              <ShowGroup live={live} />
+              <SendGroup sent={sent} isReady={live !== null} onSent={(id) => setOpenId(id)} />
+            </div>
+          )}
           {open && (
             <SentGroup
               key={open.id}
@@ -126,22 +136,24 @@ export function ProofPage() {
 function Head({ standing }: { standing: string | null }) {
   const job = useJob((state) => state.job);
   return (
-    <header className="flex flex-wrap items-baseline gap-4 border-b border-rule bg-sheet px-8 py-4">
-      <div className="min-w-0 flex-1">
+    <header className="flex flex-wrap items-baseline gap-4 border-b border-rule bg-sheet px-8 py-4 narrow:px-4">
+      <div className="min-w-0 flex-1 narrow:basis-full">
         <p className="text-soft">
           Proof for {job.client || "the client"}, No. {job.number}
         </p>
-        <h1 className="truncate text-2xl font-semibold leading-tight">{job.title}</h1>
+        <PageTitle className="truncate text-2xl leading-tight narrow:whitespace-normal">{job.title}</PageTitle>
       </div>
       {standing && (
         <p role="status" className="border-l-4 border-wrong bg-card px-3 py-1">
           {standing}
         </p>
       )}
-      <SaveState />
-      <Link to={`/jobs/${job.id}/output`} className="underline">
-        Back to the job
-      </Link>
+      <div className="flex items-baseline gap-4 print:hidden">
+        <SaveState />
+        <Link to={`/jobs/${job.id}/output`} className="underline">
+          Back to the job
+        </Link>
+      </div>
     </header>
   );
 }

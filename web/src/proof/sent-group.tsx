@@ -56,7 +56,7 @@ export function SentGroup({ sent, pin, onPin, onSaid, onBack }: Props) {
           aria-label="The client's link"
           readOnly
           value={link}
-          className="min-w-0 flex-1 rounded-[3px] border border-rule bg-card px-2 py-1 text-xs"
+          className="min-w-0 flex-1 rounded-[3px] border border-edge bg-card px-2 py-1 text-xs"
           onFocus={(event) => event.target.select()}
         />
         <Button onClick={() => void act(() => navigator.clipboard.writeText(link), "The link is copied.")}>Copy</Button>
@@ -66,7 +66,7 @@ export function SentGroup({ sent, pin, onPin, onSaid, onBack }: Props) {
           href={proofPdfUrl(jobId, id)}
           target="_blank"
           rel="noreferrer"
-          className="rounded-[3px] border border-rule bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
+          className="rounded-[3px] border border-edge bg-card px-2.5 py-1 text-[13px] leading-5 hover:border-ink"
         >
           PDF
         </a>
@@ -149,7 +149,7 @@ function WordForm({ isAnswer, pin, onPin, onSend }: WordProps) {
         required
         rows={2}
         maxLength={2000}
-        className="w-full rounded-[3px] border border-rule bg-card px-2 py-1"
+        className="w-full rounded-[3px] border border-edge bg-card px-2 py-1"
         value={text}
         onChange={(event) => setText(event.target.value)}
       />

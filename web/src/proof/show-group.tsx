@@ -98,4 +98,4 @@ export function ShowGroup({ live }: { live: Proof | null }) {
   );
 }
 
-const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1";
+const FIELD = "w-full rounded-[3px] border border-edge bg-card px-2 py-1";

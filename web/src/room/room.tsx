@@ -1,7 +1,7 @@
 // Room: what takes room in the shop, by which rule some of it goes, and how much the disk has left.
 import type { RoomKind, RoomPart } from "@plain-palette/contract";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { count } from "../parts/count.ts";
@@ -37,9 +37,6 @@ export function RoomPage() {
   const room = useQuery({ queryKey: ["room"], queryFn: api.readRoom });
   const { problem, write, forget } = useWrites("room");
   const [gone, setGone] = useState<readonly RoomPart[] | null>(null);
-  useEffect(() => {
-    document.title = "Room · Plain Palette";
-  }, []);
   const goes = room.data?.parts.filter((part) => part.goes.files > 0) ?? [];
   return (
     <div className="min-h-full">
@@ -48,7 +45,7 @@ export function RoomPage() {
           Let go of what is not needed
         </Button>
       </ShopHead>
-      <main className="mx-auto max-w-5xl px-8 py-5">
+      <main id="work" tabIndex={-1} className="mx-auto max-w-5xl px-8 narrow:px-4 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
         <QueryProblem query={room} />
         {room.isPending && <p role="status">Looking at what there is ...</p>}
@@ -64,8 +61,8 @@ export function RoomPage() {
                 ? "The shop's disk is on another computer: how much it has left is not known here."
                 : `The shop's disk has ${sizeWords(room.data.freeBytes)} left.`}
             </p>
-            <table className="w-full border border-rule bg-sheet">
-              <thead className="text-left text-xs text-soft">
+            <table className="w-full border border-rule bg-sheet narrow:block">
+              <thead className="text-left text-xs text-soft narrow:hidden">
                 <tr>
                   {["What", "How much", "Not needed any more", "What becomes of it"].map((head) => (
                     <th key={head} scope="col" className="px-3 py-1 font-normal">
@@ -74,7 +71,7 @@ export function RoomPage() {
                   ))}
                 </tr>
               </thead>
-              <tbody>
+              <tbody className="narrow:block">
                 {room.data.parts.map((part) => (
                   <PartRow key={part.kind} {...part} />
                 ))}
@@ -94,7 +91,7 @@ export function RoomPage() {
 function PartRow({ kind, kept, goes }: RoomPart) {
   const { title, one, rule } = KINDS[kind];
   return (
-    <tr aria-label={title} className="border-t border-rule align-baseline">
+    <tr aria-label={title} className="border-t border-rule align-baseline narrow:grid narrow:py-2">
       <th scope="row" className="px-3 py-1.5 text-left font-semibold">
         {title}
       </th>

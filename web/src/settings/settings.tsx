@@ -1,7 +1,7 @@
 // Shop settings: what a colour costs, how near is near enough, what still prints and cuts, how film is pressed and stitches
 // are sewn.
 import { FILM_FACTS, type ShopSettings, type ShopSettingsPatch } from "@plain-palette/core/shelf";
-import { type ReactNode, useEffect } from "react";
+import type { ReactNode } from "react";
 import { MmField, NumberField, Row } from "../parts/fields.tsx";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { QueryProblem } from "../parts/query-problem.tsx";
@@ -11,13 +11,10 @@ import { changeSettings, useSettings } from "../shop/use-shop.ts";
 export function Settings() {
   const settings = useSettings();
   const { data } = settings;
-  useEffect(() => {
-    document.title = "Shop settings · Plain Palette";
-  }, []);
   return (
     <div className="min-h-full">
       <ShopHead title="Shop settings" />
-      <main className="mx-auto grid max-w-md gap-5 px-8 py-5">
+      <main id="work" tabIndex={-1} className="mx-auto grid max-w-md gap-5 px-8 narrow:px-4 py-5">
         <QueryProblem query={settings} />
         {settings.isPending && <p role="status">Fetching the settings ...</p>}
         {data && <Fields settings={data} set={(part) => changeSettings(data, part)} />}

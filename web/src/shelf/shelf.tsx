@@ -17,7 +17,7 @@ import {
 import { STONE_SIZES } from "@plain-palette/core/trade";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { useEffect, useId, useState } from "react";
+import { useId, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, stockFileUrl } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
@@ -39,9 +39,6 @@ export function Shelf() {
   const shelf = useShelf();
   const away = useQuery({ queryKey: ["shelf", "put-away"], queryFn: api.listStockPutAway });
   const { problem, write, forget } = useWrites("shelf");
-  useEffect(() => {
-    document.title = "Shelf · Plain Palette";
-  }, []);
   const ofKind = shelf.data?.filter((stock) => stock.kind === kind) ?? [];
   const shown = ofKind.filter(({ code, name, detail }) =>
     `${code} ${name} ${detail}`.toLowerCase().includes(wanted.trim().toLowerCase()),
@@ -82,7 +79,7 @@ export function Shelf() {
           Add {STOCK_WORDS[kind].one}
         </Button>
       </ShopHead>
-      <main className="mx-auto max-w-5xl px-8 py-5">
+      <main id="work" tabIndex={-1} className="mx-auto max-w-5xl px-8 narrow:px-4 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
         <QueryProblem query={shelf} />
         {taken && !problem && (
@@ -153,7 +150,7 @@ function TakeInFile({ onPick }: { onPick(file: File): void }) {
   return (
     <label
       htmlFor={id}
-      className="cursor-pointer rounded-[3px] border border-rule bg-card px-2.5 py-1 leading-5 hover:border-ink"
+      className="cursor-pointer rounded-[3px] border border-edge bg-card px-2.5 py-1 leading-5 hover:border-ink"
     >
       Take in a file
       <input
@@ -225,28 +222,34 @@ function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
   const facts = COLUMNS[kind] ?? [];
   const words = facts.map(({ word }) => word);
   return (
-    <table className="w-full border border-rule bg-sheet">
-      <thead className="text-left text-xs text-soft">
-        <tr>
-          {["Colour", "Code", "Name", "Value", ...words, "Detail", ""].map((head) => (
-            <th key={head} scope="col" className="whitespace-nowrap px-2 py-1 font-normal">
-              {head}
+    // On a phone it is moved sideways in its own box.
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[44rem] border border-rule bg-sheet">
+        <thead className="text-left text-xs text-soft">
+          <tr>
+            {["Colour", "Code", "Name", "Value", ...words, "Detail"].map((head) => (
+              <th key={head} scope="col" className="whitespace-nowrap px-2 py-1 font-normal">
+                {head}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">Off the shelf</span>
             </th>
+          </tr>
+        </thead>
+        <tbody>
+          {stock.map((one) => (
+            <StockRow
+              key={one.id}
+              stock={one}
+              facts={facts}
+              onChange={(part) => onChange(one, part)}
+              onRemove={() => onRemove(one)}
+            />
           ))}
-        </tr>
-      </thead>
-      <tbody>
-        {stock.map((one) => (
-          <StockRow
-            key={one.id}
-            stock={one}
-            facts={facts}
-            onChange={(part) => onChange(one, part)}
-            onRemove={() => onRemove(one)}
-          />
-        ))}
-      </tbody>
-    </table>
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 // Typefaces: what the shop can set, with samples in the words of its jobs; its own are added, named by kind, put away.
 import { type ListedTypeface, TYPEFACE_KINDS, type TypefaceKind } from "@plain-palette/contract";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useId, useState } from "react";
+import { useId, useState } from "react";
 import { api } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { ProblemNote } from "../parts/problem.tsx";
@@ -23,9 +23,6 @@ export function Typefaces() {
   const listed = useQuery({ queryKey: ["typefaces"], queryFn: api.listTypefaces });
   const board = useQuery({ queryKey: ["jobs", "board", {}], queryFn: () => api.searchBoard({}) });
   const { problem, write, forget } = useWrites("typefaces");
-  useEffect(() => {
-    document.title = "Typefaces · Plain Palette";
-  }, []);
   const sample = words ?? board.data?.jobs.find(({ client }) => client !== "")?.client ?? USUAL_WORDS;
   const shown = (listed.data ?? []).filter((one) => (kind === "" || one.kind === kind) && matchesTypeface(one, wanted));
   const families = [...new Set(shown.map(({ family }) => family))];
@@ -42,7 +39,7 @@ export function Typefaces() {
         <SearchField label="Search typefaces" placeholder="Name, kind, script" value={wanted} onChange={setWanted} />
         <AddFonts onPick={(files) => void add(files)} />
       </ShopHead>
-      <main className="mx-auto max-w-5xl px-8 py-5">
+      <main id="work" tabIndex={-1} className="mx-auto max-w-5xl px-8 narrow:px-4 py-5">
         {problem && <ProblemNote problem={problem} onClose={forget} />}
         <QueryProblem query={listed} />
         {said && !problem && (
@@ -93,7 +90,7 @@ function SampleFields({ words, kind, onWords, onKind }: SampleProps) {
           id={`${id}-words`}
           dir="auto"
           maxLength={80}
-          className="min-w-0 flex-1 rounded-[3px] border border-rule bg-card px-2 py-1"
+          className="min-w-0 flex-1 rounded-[3px] border border-edge bg-card px-2 py-1"
           value={words}
           onChange={(event) => onWords(event.target.value)}
         />
@@ -119,7 +116,7 @@ function KindChoice<T extends TypefaceKind | "">({ id, label, value, hasAll = fa
     <select
       id={id}
       aria-label={label}
-      className="rounded-[3px] border border-rule bg-card px-1.5 py-1"
+      className="rounded-[3px] border border-edge bg-card px-1.5 py-1"
       value={value}
       onChange={(event) => onChange(event.target.value as T)}
     >

@@ -2,7 +2,7 @@
 import type { Rgb } from "@plain-palette/core/colour";
 import type { ReactNode } from "react";
 import { InkStrip, percent } from "../parts/ink-strip.tsx";
-import { useSortableRow } from "../parts/sortable.tsx";
+import { type SortableRow, useSortableRow } from "../parts/sortable.tsx";
 
 /** Which of them lie on the table. */
 export interface TableChoice {
@@ -31,14 +31,10 @@ interface RowProps {
 /** A row that is moved in the order. */
 export function SortableMadeRow(props: RowProps) {
   const { row, grip } = useSortableRow(props.item.id, `Move ${props.item.name}`);
-  return (
-    <div {...row}>
-      <MadeRow {...props} grip={grip} />
-    </div>
-  );
+  return <MadeRow {...props} row={row} grip={grip} />;
 }
 
-export function MadeRow({ item, all, choice, grip, children }: RowProps & { grip: ReactNode }) {
+export function MadeRow({ item, all, choice, row, grip, children }: RowProps & { row?: SortableRow; grip: ReactNode }) {
   const { id, name, rgb, order, share } = item;
   const largest = Math.max(0, ...all.map((one) => one.share));
   const isShown = !choice.hidden.has(id);
@@ -51,6 +47,7 @@ export function MadeRow({ item, all, choice, grip, children }: RowProps & { grip
   };
   return (
     <li
+      {...row}
       aria-label={name}
       className="grid grid-cols-[1rem_1.25rem_1fr_auto] items-center gap-x-2 border-t border-rule py-1.5"
     >
@@ -64,20 +61,15 @@ export function MadeRow({ item, all, choice, grip, children }: RowProps & { grip
         <button
           type="button"
           aria-pressed={isAlone}
-          className="rounded-[3px] border border-rule bg-card px-1.5 text-xs leading-5 aria-pressed:bg-ink aria-pressed:text-white"
+          aria-label={`Alone: ${name}`}
+          className="rounded-[3px] border border-edge bg-card px-1.5 text-xs leading-5 aria-pressed:bg-ink aria-pressed:text-white"
           onClick={() =>
             choice.setHidden(isAlone ? new Set() : new Set(all.filter((one) => one.id !== id).map((one) => one.id)))
           }
         >
           Alone
         </button>
-        <input
-          type="checkbox"
-          aria-label={`${name} on the table`}
-          className="size-4 accent-ink"
-          checked={isShown}
-          onChange={toggle}
-        />
+        <input type="checkbox" aria-label={`${name} on the table`} checked={isShown} onChange={toggle} />
       </span>
       <div className="col-span-2 col-start-3 mt-1">
         <InkStrip rgb={rgb} share={share} largest={largest} isFaint={!isShown} />

@@ -3,6 +3,8 @@ import { createContext, type ReactNode, useContext } from "react";
 import { useNavigate } from "react-router";
 import { useJob } from "../job/use-job.ts";
 import { Button } from "../parts/button.tsx";
+import { PageTitle } from "../parts/page-title.tsx";
+import { FoldButton, useFoldsHere } from "./folds.tsx";
 import { stepAddress } from "./process-at.ts";
 import type { TicketStep } from "./screen.ts";
 
@@ -17,14 +19,22 @@ export function Panel({ isDone = true, children }: { isDone?: boolean; children:
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
   const navigate = useNavigate();
+  const { isOpen } = useFoldsHere();
   if (!steps) throw new Error("Panel outside a step");
   const { step, next } = steps;
   return (
     <section
       aria-label={step.title}
-      className="flex w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet narrow:w-full narrow:border-t"
+      // Folded away it is still there: what is chosen in it stays.
+      hidden={!isOpen.settings}
+      className={`${isOpen.settings ? "flex" : "hidden"} w-[21rem] shrink-0 flex-col border-l border-rule bg-sheet narrow:w-full narrow:border-l-0 narrow:border-t`}
     >
-      <h1 className="border-b border-rule px-4 py-3 text-lg font-semibold leading-6">{step.title}</h1>
+      <div className="flex items-center justify-between border-b border-rule py-3 pl-4 pr-2">
+        <PageTitle className="text-lg leading-6">{step.title}</PageTitle>
+        <FoldButton what="settings" opens={false}>
+          Fold
+        </FoldButton>
+      </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
       {next && (
         <div className="border-t border-rule p-3">

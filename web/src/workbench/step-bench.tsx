@@ -3,12 +3,14 @@
 import type { Point } from "@plain-palette/core/raster";
 import { lazy, type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { type Computed, useCompute, useWishes } from "../compute/use-compute.ts";
+import { say } from "../frame/say.tsx";
 import type { TableLayer } from "../light-table/layers.ts";
 import { LightTable } from "../light-table/light-table.tsx";
-import { type Look, LookBar } from "../light-table/look-bar.tsx";
+import { type Look, LookBar, sayReadOut } from "../light-table/look-bar.tsx";
 import type { TableMemory } from "../light-table/table-memory.ts";
 import type { LookState, useBench } from "./bench.ts";
 import { ConflictNote } from "./conflict.tsx";
+import { FoldButton, useFoldsHere } from "./folds.tsx";
 import { layArt, ON_PAPER, ringPlaces } from "./looks.ts";
 import { readPlace } from "./read-place.ts";
 import type { Bench, OwnTable, StepScreen } from "./screen.ts";
@@ -42,6 +44,7 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
   const bench: Bench = { ...shared, look, isSourceHeld, showPlace };
   const view = step.useStep(bench);
   const { job, recipe, computed, size, mmPerPx, trace, pointer } = bench;
+  const { isOpen } = useFoldsHere();
   useWishes(useCompute(), job.artwork, view.recipe ?? recipe, view.wishes);
   const own = view.table ?? null;
   useEffect(() => {
@@ -80,8 +83,8 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
   );
   const isUnder = ON_PAPER.has(chosen);
   return (
-    <>
-      <main className="flex min-w-0 flex-1 flex-col narrow:h-[90vh] narrow:flex-none narrow:border-t narrow:border-rule">
+    <main id="work" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 narrow:flex-col">
+      <div className="flex min-w-0 flex-1 flex-col narrow:h-[max(18rem,85vh)] narrow:flex-none">
         <ConflictNote />
         <div className="relative flex min-h-0 flex-1 flex-col">
           <LightTable
@@ -99,6 +102,7 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
             tool={tool?.tool}
             controls={table}
             onPointer={shared.setPointer}
+            onRest={() => readOut && say(sayReadOut(readOut))}
             onZoom={setZoom}
           />
           <BusyNote computed={computed} />
@@ -128,10 +132,16 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
           table={table}
           readOut={readOut}
           hint={tool?.tool.hint ?? null}
-        />
-      </main>
+        >
+          {!isOpen.settings && (
+            <FoldButton what="settings" opens>
+              Settings
+            </FoldButton>
+          )}
+        </LookBar>
+      </div>
       {view.panel}
-    </>
+    </main>
   );
 }
 

@@ -1,20 +1,31 @@
-// Keys of the whole workbench: undo, redo, and the source while O is held.
+// Keys of the whole workbench: undo, redo, to the table, and the source while O is held.
 import { useEffect } from "react";
+import { isCommand } from "../frame/single-keys.ts";
 import { takesText } from "../parts/takes-text.ts";
 
-export function useKeys(undo: () => void, redo: () => void, showSource: (isHeld: boolean) => void): void {
+interface Commands {
+  undo(): void;
+  redo(): void;
+  toTable(): void;
+  showSource(isHeld: boolean): void;
+}
+
+/** Undo in a field is the browser's only while something is typed there that was not taken over yet. */
+function isTyping(target: EventTarget | null): boolean {
+  return takesText(target) && !(target instanceof HTMLElement && target.dataset.draft === "none");
+}
+
+export function useKeys({ undo, redo, toTable, showSource }: Commands): void {
   useEffect(() => {
     const onDown = (event: KeyboardEvent) => {
-      if (takesText(event.target)) return;
       const key = event.key.toLowerCase();
-      if ((event.ctrlKey || event.metaKey) && key === "z") {
+      const isControl = event.ctrlKey || event.metaKey;
+      if (isControl && (key === "z" || key === "y") && !isTyping(event.target)) {
         event.preventDefault();
-        if (event.shiftKey) redo();
+        if (key === "y" || event.shiftKey) redo();
         else undo();
-      } else if ((event.ctrlKey || event.metaKey) && key === "y") {
-        event.preventDefault();
-        redo();
-      } else if (key === "o" && !event.ctrlKey && !event.metaKey) showSource(true);
+      } else if (isCommand(event, "o")) showSource(true);
+      else if (isCommand(event, "t")) toTable();
     };
     const onUp = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() === "o") showSource(false);
@@ -25,5 +36,5 @@ export function useKeys(undo: () => void, redo: () => void, showSource: (isHeld:
       window.removeEventListener("keydown", onDown);
       window.removeEventListener("keyup", onUp);
     };
-  }, [undo, redo, showSource]);
+  }, [undo, redo, toTable, showSource]);
 }

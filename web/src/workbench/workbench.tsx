@@ -1,10 +1,13 @@
 // The workbench: ticket, and the step that is open.
-import { JOB_STEPS, jobStepSchema } from "@plain-palette/contract";
+import { JOB_STEPS, type JobStep, jobStepSchema } from "@plain-palette/contract";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { useJob } from "../job/use-job.ts";
 import { TableMemory } from "../light-table/table-memory.ts";
+import { NoSuchPage } from "../parts/no-such-page.tsx";
+import { useTitle } from "../parts/use-title.ts";
 import { useBench, useLookState } from "./bench.ts";
+import { FoldsContext, useFolds } from "./folds.tsx";
 import { StepContext } from "./panel.tsx";
 import { processAt } from "./process-at.ts";
 import type { TicketStep } from "./screen.ts";
@@ -15,7 +18,11 @@ import { useJobPicture } from "./use-job-picture.ts";
 import { useKeys } from "./use-keys.ts";
 
 export function Workbench() {
-  const wanted = jobStepSchema.catch("artwork").parse(useParams().step);
+  const wanted = jobStepSchema.safeParse(useParams().step);
+  return wanted.success ? <OpenStep wanted={wanted.data} /> : <NoSuchPage />;
+}
+
+function OpenStep({ wanted }: { wanted: JobStep }) {
   const bench = useBench();
   const looks = useLookState();
   const memory = useMemo(() => new TableMemory(), []);
@@ -23,12 +30,9 @@ export function Workbench() {
   const undo = useJob((state) => state.undo);
   const redo = useJob((state) => state.redo);
   const patch = useJob((state) => state.patch);
-  useKeys(
-    useCallback(() => void undo(), [undo]),
-    useCallback(() => void redo(), [redo]),
-    setSourceHeld,
-  );
-  const { job, recipe, computed } = bench;
+  const { job, recipe, computed, table } = bench;
+  const toTable = useCallback(() => table.current?.focus(), [table]);
+  useKeys({ undo, redo, toTable, showSource: setSourceHeld });
   useJobPicture(computed);
   const [params] = useSearchParams();
   const made = processAt(params, recipe);
@@ -42,24 +46,25 @@ export function Workbench() {
   useEffect(() => {
     if (hasComeFurther) void patch({ step: step.id });
   }, [hasComeFurther, step.id, patch]);
-  useEffect(() => {
-    document.title = `${job.number} ${job.title} · Plain Palette`;
-  }, [job.number, job.title]);
+  useTitle(`${step.title} · ${job.number} ${job.title}`);
+  const folds = useFolds();
   const open = useMemo(() => ({ step, next }), [step, next]);
   return (
-    <div className="flex h-full narrow:h-auto narrow:flex-col">
-      <Ticket current={step} steps={listed} bench={bench} />
-      <StepContext value={open}>
-        <StepBench
-          // What is in hand belongs to the step it was taken up in.
-          key={`${recipe.process} ${step.id} ${made}`}
-          step={step}
-          bench={bench}
-          looks={looks}
-          memory={memory}
-          isSourceHeld={isSourceHeld}
-        />
-      </StepContext>
-    </div>
+    <FoldsContext value={folds}>
+      <div className={`flex h-full narrow:h-auto ${folds.isOpen.ticket ? "" : "flex-col"}`}>
+        <Ticket current={step} steps={listed} bench={bench} />
+        <StepContext value={open}>
+          <StepBench
+            // What is in hand belongs to the step it was taken up in.
+            key={`${recipe.process} ${step.id} ${made}`}
+            step={step}
+            bench={bench}
+            looks={looks}
+            memory={memory}
+            isSourceHeld={isSourceHeld}
+          />
+        </StepContext>
+      </div>
+    </FoldsContext>
   );
 }

@@ -1,6 +1,7 @@
 // Which typeface old letters are set in, and how: every one is laid on them, those that cover them best come first.
-import { turn } from "../../edit/index.ts";
+
 import type { CubicPath } from "../../geometry/index.ts";
+import { turn } from "../../raster/index.ts";
 import type { Typeface } from "../../typeface/index.ts";
 import { ALIGNMENTS, type Lettering } from "../set-lines.ts";
 import { degreesOf } from "./angles.ts";

@@ -1,7 +1,8 @@
 // A text in a typeface laid on old letters: place, direction, bend, size, width, slant and spacing by damped least squares
 // (Levenberg 1944, Marquardt 1963) on the distances of its outlines from theirs.
-import { turn } from "../../edit/index.ts";
+
 import { type Bounds, boundsOfAll, mapPath } from "../../geometry/index.ts";
+import { turn } from "../../raster/index.ts";
 import { type Stand, standsOn } from "../baseline.ts";
 import { type Alignment, LEFT_OF_ANCHOR } from "../set-lines.ts";
 import { degreesOf } from "./angles.ts";

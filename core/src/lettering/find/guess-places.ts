@@ -1,7 +1,8 @@
 // Where old letters stand, roughly, whatever they are set in: the lines and arcs along which their ink lies in the sharpest
 // rows (projection profiles, as scans of text are straightened; here for arcs, too).
-import { turn } from "../../edit/index.ts";
+
 import { lengthOf, mainDirection } from "../../geometry/index.ts";
+import { turn } from "../../raster/index.ts";
 import { degreesOf } from "./angles.ts";
 import type { OldLetters } from "./old-letters.ts";
 

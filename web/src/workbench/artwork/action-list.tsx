@@ -77,7 +77,6 @@ function ActionRow({ action, words, misfit, isInFocus, change }: RowProps) {
       {grip}
       <input
         type="checkbox"
-        className="size-3.5 accent-ink"
         aria-label={`${words}: in force`}
         checked={action.isOn}
         onChange={(event) => edit((r) => changeAction(r, { ...action, isOn: event.target.checked }))}

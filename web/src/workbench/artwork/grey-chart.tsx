@@ -69,7 +69,7 @@ export default function GreyChart({ counts, cutOff, onCutOff }: Props) {
       ref={frame}
       role="img"
       aria-label={`Greys of the picture, from black to white; the cut-off is at ${Math.round(cutOff * 100)} %`}
-      className="h-28 w-full cursor-col-resize border border-rule bg-card"
+      className="h-28 w-full cursor-col-resize forced-color-adjust-none border border-rule bg-card"
     />
   );
 }

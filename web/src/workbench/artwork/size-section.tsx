@@ -239,7 +239,7 @@ function GarmentField({ value, onChange }: { value: string; onChange(hex: string
 function GarmentColour({ id, value, onChange }: { id: string; value: string; onChange(hex: string): void }) {
   return (
     <Row label="Garment colour" htmlFor={id}>
-      <span className="flex items-center gap-2 rounded-[3px] border border-rule bg-card px-2 py-0.5">
+      <span className="flex items-center gap-2 rounded-[3px] border border-edge bg-card px-2 py-0.5">
         <input
           id={id}
           type="color"

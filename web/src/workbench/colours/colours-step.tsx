@@ -88,14 +88,18 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
           onChange={(stockKind) => change({ stockKind })}
         />
       </div>
-      <ul aria-label="Spots">
-        <SortableGroups groups={[ids]} onMove={(id, toPlaceOf) => setOrder(moveInList(ids, id, toPlaceOf))}>
-          {() => inks.map((spot) => <SortableSpotRow key={spot.id} {...rowOf(spot)} />)}
-        </SortableGroups>
-        {others.map((spot) => (
-          <SpotRow key={spot.id} {...rowOf(spot)} />
-        ))}
-      </ul>
+      <SortableGroups groups={[ids]} onMove={(id, toPlaceOf) => setOrder(moveInList(ids, id, toPlaceOf))}>
+        {() => (
+          <ul aria-label="Spots">
+            {inks.map((spot) => (
+              <SortableSpotRow key={spot.id} {...rowOf(spot)} />
+            ))}
+            {others.map((spot) => (
+              <SpotRow key={spot.id} {...rowOf(spot)} />
+            ))}
+          </ul>
+        )}
+      </SortableGroups>
       <MatchAll spots={inks} kind={desk.stockKind} />
       <WaitingDecisions spots={spots} />
     </Group>

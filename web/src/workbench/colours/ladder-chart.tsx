@@ -94,7 +94,7 @@ export default function LadderChart({ steps, count, onCount }: Props) {
       ref={frame}
       role="img"
       aria-label={`Cost of going down to each number of colours; ${count} now`}
-      className="h-28 w-full cursor-pointer border border-rule bg-card"
+      className="h-28 w-full cursor-pointer forced-color-adjust-none border border-rule bg-card"
     />
   );
 }

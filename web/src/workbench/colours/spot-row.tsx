@@ -10,7 +10,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";
 import { InPlaceText } from "../../parts/in-place.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
-import { useSortableRow } from "../../parts/sortable.tsx";
+import { type SortableRow, useSortableRow } from "../../parts/sortable.tsx";
 import { useShop } from "../../shop/use-shop.ts";
 import { type Decision, decideSpot, mergeSpots, unmergeSpot } from "./edit-colours.ts";
 import type { ChangePaintDesk, PaintDesk } from "./paint-desk.ts";
@@ -33,21 +33,26 @@ export interface SpotRowProps {
 /** A row that is moved in the print order. */
 export function SortableSpotRow(props: SpotRowProps) {
   const { row, grip } = useSortableRow(props.spot.id, `Move ${props.spot.name}`);
-  return (
-    <div {...row}>
-      <SpotRow {...props} grip={grip} />
-    </div>
-  );
+  return <SpotRow {...props} row={row} grip={grip} />;
 }
 
-export function SpotRow({ spot, spots, share, largest, desk, change, grip }: SpotRowProps & { grip?: ReactNode }) {
+export function SpotRow({
+  spot,
+  spots,
+  share,
+  largest,
+  desk,
+  change,
+  row,
+  grip,
+}: SpotRowProps & { row?: SortableRow; grip?: ReactNode }) {
   const edit = useJob((state) => state.edit);
   const { merges, decided } = useJob((state) => state.recipe.colours);
   const decision: Decision = decided[spot.id] ?? {};
   const decide = (part: Partial<Decision>) => edit((r) => decideSpot(r, spot.id, part));
   const hasMerges = merges.some(({ into }) => spot.members.includes(into));
   return (
-    <li aria-label={spot.name} className="border-t border-rule py-2">
+    <li {...row} aria-label={spot.name} className="border-t border-rule py-2">
       <div className="flex items-baseline gap-2">
         {grip && <span className="-ml-1 self-center">{grip}</span>}
         <InPlaceText
@@ -207,7 +212,7 @@ function Menu({ label, text, children }: { label: string; text: ReactNode; child
       >
         {text}
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
+      <DropdownMenu.Portal container={document.getElementById("work")}>
         <DropdownMenu.Content
           align="end"
           className="z-10 max-h-80 min-w-40 overflow-y-auto border border-rule bg-card py-1 shadow-md"

@@ -8,6 +8,7 @@ import { Link } from "react-router";
 import { untilTaken } from "../../api/again.ts";
 import { api, runArchiveUrl, runFileUrl, watchRun } from "../../api/client.ts";
 import type { RequestProblem } from "../../api/requests.ts";
+import { say } from "../../frame/say.tsx";
 import { sayState } from "../../job/states.ts";
 import { useJob } from "../../job/use-job.ts";
 import { AgainLine } from "../../parts/again-line.tsx";
@@ -50,10 +51,18 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
           look={runs.isCurrent ? "plain" : "next"}
           className="w-full"
           onClick={() => void runs.start()}
-          disabled={!part.isReady || runs.isActive || runs.waitsFor !== null}
+          disabled={!part.isReady || runs.isActive || runs.isOrdering}
         >
           Make the files
         </Button>
+        {runs.isOrdering && !runs.waitsFor && (
+          <div className="mt-2 flex items-center gap-2">
+            <p role="status" className="flex-1 text-xs text-soft">
+              The last change is saved first ...
+            </p>
+            <Button onClick={runs.cancelOrder}>Stop</Button>
+          </div>
+        )}
         {runs.waitsFor && (
           <ProblemNote problem={runs.waitsFor.problem}>
             <AgainLine className="mt-1" />
@@ -98,8 +107,9 @@ function useRuns() {
   const [failure, setFailure] = useState<unknown>(null);
   /** Why the order of files did not reach the server yet. */
   const [waitsFor, setWaitsFor] = useState<RequestProblem | null>(null);
-  const leaving = useRef<AbortController | null>(null);
-  useEffect(() => () => leaving.current?.abort(), []);
+  const [isOrdering, setOrdering] = useState(false);
+  const order = useRef<AbortController | null>(null);
+  useEffect(() => () => order.current?.abort(), []);
   const put = useCallback(
     (run: Run) =>
       void queries.setQueryData<Run[]>(["runs", run.jobId], (old = []) => [
@@ -111,6 +121,7 @@ function useRuns() {
   const latest = runs.data?.[0];
   const activeId = latest && !isOver(latest.state) ? latest.id : null;
   useEffect(() => (activeId ? watchRun(activeId, put) : undefined), [activeId, put]);
+  useSaidWhenOver(latest);
   return {
     latest,
     failure,
@@ -118,20 +129,43 @@ function useRuns() {
     /** Whether the newest files are of the recipe in force. */
     isCurrent: latest?.state === "done" && latest.recipeVersion === job.head,
     waitsFor,
+    isOrdering,
+    cancelOrder: () => order.current?.abort(),
     async start() {
       setFailure(null);
-      leaving.current = new AbortController();
-      const { signal } = leaving.current;
+      setOrdering(true);
+      order.current = new AbortController();
+      const { signal } = order.current;
+      const send = async () => {
+        const version = await Promise.race([flush(), untilAborted(signal)]);
+        return api.startRun(job.id, version);
+      };
       try {
-        put(await untilTaken(async () => api.startRun(job.id, await flush()), setWaitsFor, signal));
+        put(await untilTaken(send, setWaitsFor, signal));
       } catch (error) {
         if (!signal.aborted) setFailure(error);
       } finally {
         setWaitsFor(null);
+        setOrdering(false);
       }
     },
     stop: () => (latest ? api.stopRun(latest.id).then(put) : undefined),
   };
+}
+
+function untilAborted(signal: AbortSignal): Promise<never> {
+  return new Promise((_, reject) => signal.addEventListener("abort", () => reject(signal.reason)));
+}
+
+/** Whoever does not see it hears when the files are there. */
+function useSaidWhenOver(latest: Run | undefined): void {
+  const wasActive = useRef(false);
+  const isActive = latest !== undefined && !isOver(latest.state);
+  const isMade = latest?.state === "done";
+  useEffect(() => {
+    if (wasActive.current && !isActive) say(isMade ? "The files are made." : "The files are not made.");
+    wasActive.current = isActive;
+  }, [isActive, isMade]);
 }
 
 function RunView({ run, isCurrent, onStop }: { run: Run; isCurrent: boolean; onStop(): void }) {

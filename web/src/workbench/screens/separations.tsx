@@ -113,7 +113,6 @@ export function SeparationsStep({ computed, choice, onPlace }: Props) {
               <label key={plate.id} className="flex items-center gap-2 py-0.5">
                 <input
                   type="checkbox"
-                  className="size-4 accent-ink"
                   checked={plate.isBased}
                   onChange={(event) => setBase({ decided: { ...wanted.decided, [plate.id]: event.target.checked } })}
                 />

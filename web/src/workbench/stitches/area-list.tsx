@@ -54,20 +54,18 @@ function AreaRow({ area, number, desk }: { area: SewnArea; number: number; desk:
   const { row, grip } = useSortableRow(String(area.face), `Move area ${number}`);
   const isChosen = desk.chosen?.face === area.face;
   return (
-    <div {...row}>
-      <li className="flex items-center gap-1.5 border-t border-rule py-1">
-        {grip}
-        <span className="w-5 text-right text-soft">{number}</span>
-        <button
-          type="button"
-          aria-pressed={isChosen}
-          className={`flex-1 truncate text-left ${isChosen ? "font-semibold" : ""}`}
-          onClick={() => desk.choose(isChosen ? null : area.face)}
-        >
-          {saysOfArea(area)}
-        </button>
-      </li>
-    </div>
+    <li {...row} className="flex items-center gap-1.5 border-t border-rule py-1">
+      {grip}
+      <span className="w-5 text-right text-soft">{number}</span>
+      <button
+        type="button"
+        aria-pressed={isChosen}
+        className={`flex-1 truncate text-left ${isChosen ? "font-semibold" : ""}`}
+        onClick={() => desk.choose(isChosen ? null : area.face)}
+      >
+        {saysOfArea(area)}
+      </button>
+    </li>
   );
 }
 

@@ -46,7 +46,7 @@ export function PlayBar({ plan, playback }: { plan: StitchPlan; playback: Playba
         )}
         <select
           aria-label="Speed"
-          className="ml-auto rounded-[3px] border border-rule bg-card px-1.5 py-1"
+          className="ml-auto rounded-[3px] border border-edge bg-card px-1.5 py-1"
           value={speed}
           onChange={(event) => film?.setSpeed(Number(event.target.value))}
         >

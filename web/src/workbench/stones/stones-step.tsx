@@ -211,7 +211,9 @@ function CountGroup({
       <table className="w-full" data-testid="stone-counts">
         <thead className="text-left text-xs text-soft">
           <tr>
-            <th scope="col" className="font-normal" aria-label="On the table" />
+            <th scope="col" className="font-normal">
+              <span className="sr-only">On the table</span>
+            </th>
             <th scope="col" className="font-normal">
               Stone
             </th>
@@ -239,7 +241,6 @@ function CountGroup({
                 <td className="w-5 py-0.5">
                   <input
                     type="checkbox"
-                    className="size-3.5 accent-ink"
                     aria-label={`${name} in ${size} on the table`}
                     checked={!hidden.has(spotId)}
                     onChange={() => toggle(spotId)}

@@ -137,7 +137,6 @@ function RollList({ sheets, shown, onShow }: Props) {
             <input
               type="checkbox"
               aria-label={`Make ${sheet.name}`}
-              className="mt-0.5 size-4 accent-ink"
               checked={made.includes(sheet)}
               onChange={(event) => leaveOut(sheet.spotId, !event.target.checked)}
             />

@@ -1,6 +1,7 @@
 // The line of lettering in hand by its words and numbers.
-import { turn } from "@plain-palette/core/edit";
+
 import { ALIGNMENTS, type Alignment } from "@plain-palette/core/lettering";
+import { turn } from "@plain-palette/core/raster";
 import { LETTERING_LIMITS, type LetteringEntry } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { useEffect, useId, useRef } from "react";
@@ -133,7 +134,7 @@ function WordsField({ text, isTyping, onChange }: WordsProps) {
         dir="auto"
         rows={Math.min(4, text.split("\n").length + 1)}
         maxLength={LETTERING_LIMITS.text}
-        className="w-full resize-y rounded-[3px] border border-rule bg-card px-2 py-1"
+        className="w-full resize-y rounded-[3px] border border-edge bg-card px-2 py-1"
         value={text}
         onChange={(event) => event.target.value !== "" && onChange(event.target.value.normalize())}
       />

@@ -65,7 +65,7 @@ export function OldGroup({ desk, spots }: Props) {
           rows={1}
           maxLength={200}
           value={says}
-          className="w-full resize-y rounded-[3px] border border-rule bg-card px-2 py-1"
+          className="w-full resize-y rounded-[3px] border border-edge bg-card px-2 py-1"
           onChange={(event) => change({ says: event.target.value })}
         />
         {desk.isTooMuch && (

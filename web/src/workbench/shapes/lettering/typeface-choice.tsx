@@ -28,13 +28,13 @@ export function TypefaceChoice({ typefaces, value, words, onChange }: Props) {
         <button
           type="button"
           aria-label={`Typeface: ${current ? nameOfTypeface(current) : value.name}`}
-          className="my-1 block w-full min-w-0 rounded-[3px] border border-rule bg-card px-2 py-1 text-left hover:border-soft"
+          className="my-1 block w-full min-w-0 rounded-[3px] border border-edge bg-card px-2 py-1 text-left hover:border-soft"
         >
           {current ? <TypefaceSample typeface={current} words={sample} size={20} /> : null}
           <span className="text-xs text-soft">{current ? nameOfTypeface(current) : `${value.name} (not here)`}</span>
         </button>
       </Popover.Trigger>
-      <Popover.Portal>
+      <Popover.Portal container={document.getElementById("work")}>
         <Popover.Content
           side="left"
           align="start"
@@ -48,13 +48,13 @@ export function TypefaceChoice({ typefaces, value, words, onChange }: Props) {
               placeholder="Name"
               value={wanted}
               onChange={(event) => setWanted(event.target.value)}
-              className="min-w-0 flex-1 rounded-[3px] border border-rule bg-card px-2 py-1"
+              className="min-w-0 flex-1 rounded-[3px] border border-edge bg-card px-2 py-1"
             />
             <select
               aria-label="Kind"
               value={kind}
               onChange={(event) => setKind(event.target.value as TypefaceKind | "")}
-              className="w-28 rounded-[3px] border border-rule bg-card px-1 py-1"
+              className="w-28 rounded-[3px] border border-edge bg-card px-1 py-1"
             >
               <option value="">All kinds</option>
               {TYPEFACE_KINDS.map((one) => (

@@ -37,7 +37,7 @@ export function KeepGroup({ desk, spots }: { desk: MotifDesk; spots: readonly Sp
 }
 
 const SMALL = "px-2 py-0.5";
-const FIELD = "w-full rounded-[3px] border border-rule bg-card px-2 py-1";
+const FIELD = "w-full rounded-[3px] border border-edge bg-card px-2 py-1";
 
 function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) {
   const id = useId();

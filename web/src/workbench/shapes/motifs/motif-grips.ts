@@ -1,7 +1,8 @@
 // Grips of a placed motif, and what dragging one makes of the entry.
-import { turn } from "@plain-palette/core/edit";
+
 import type { MotifPlace } from "@plain-palette/core/motif";
 import type { Frame, Point } from "@plain-palette/core/raster";
+import { turn } from "@plain-palette/core/raster";
 import type { MotifEntry } from "@plain-palette/core/recipe";
 import { perPrepared, toClient, wayToClient } from "../lettering/places.ts";
 import type { MotifDrag, PlacedMotif } from "./motif-desk.ts";

@@ -69,7 +69,7 @@ export function WordsGroup({ desk, placed, spots }: Props) {
         rows={3}
         maxLength={8000}
         placeholder="One a line, in the order of the row"
-        className="w-full rounded-[3px] border border-rule bg-card px-2 py-1"
+        className="w-full rounded-[3px] border border-edge bg-card px-2 py-1"
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
