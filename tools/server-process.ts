@@ -20,19 +20,20 @@ export interface ServerProcess {
   kill(): Promise<void>;
 }
 
+const BUILT = join("server", "dist", "main.js");
+
 /** How long it may take to let go of what it has in hand, ms. */
 const PATIENCE_MS = 6000;
 
 /**
- * Starts the server as it was built and waits until it listens; `isHeard`: what it writes is written here, too. It ends when the process
- * that started it does.
+ * Starts the server as it was built (`program`: another build of it) and waits until it listens; `isHeard`: what it writes is
+ * written here, too. It ends when the process that started it does.
  */
 export function startServer(
   environment: Record<string, string>,
-  { isHeard = false }: { isHeard?: boolean } = {},
+  { isHeard = false, program = BUILT }: { isHeard?: boolean; program?: string } = {},
 ): Promise<ServerProcess> {
-  const server = [process.execPath, join("server", "dist", "main.js")];
-  const child = spawn("setpriv", ["--pdeathsig=TERM", ...server], {
+  const child = spawn("setpriv", ["--pdeathsig=TERM", process.execPath, program], {
     cwd: ROOT,
     env: { ...process.env, ...environment },
     stdio: ["ignore", "pipe", "pipe"],

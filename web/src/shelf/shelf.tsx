@@ -222,8 +222,8 @@ function StockTable({ kind, stock, onChange, onRemove }: TableProps) {
   const facts = COLUMNS[kind] ?? [];
   const words = facts.map(({ word }) => word);
   return (
-    // On a phone it is moved sideways in its own box.
-    <div className="overflow-x-auto">
+    // On a phone it is moved sideways in its own box; what is only said aloud stays in it, too.
+    <div className="relative overflow-x-auto">
       <table className="w-full min-w-[44rem] border border-rule bg-sheet">
         <thead className="text-left text-xs text-soft">
           <tr>
