@@ -1,7 +1,7 @@
 // npm test: lint, types, unit, server and browser tests; the totals of all of them at the end.
 import { spawn } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { join, relative } from "node:path";
 import { z } from "zod";
 import { ROOT } from "./server-process.ts";
 
@@ -9,7 +9,8 @@ const RESULTS = join(ROOT, "test-results");
 
 interface Totals {
   readonly passed: number;
-  readonly failed: number;
+  /** What failed, by name. */
+  readonly failed: readonly string[];
 }
 
 /** Only one speaks while two run: what the other says follows when both have ended. */
@@ -42,21 +43,39 @@ async function run(title: string, command: string, ...args: string[]): Promise<b
 
 /** A check that counts as one test. */
 async function check(title: string, command: string, ...args: string[]): Promise<Totals> {
-  return (await run(title, command, ...args)) ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+  return (await run(title, command, ...args)) ? { passed: 1, failed: [] } : { passed: 0, failed: [title] };
 }
 
-const vitestReport = z.object({ numPassedTests: z.number(), numFailedTests: z.number(), success: z.boolean() });
-const playwrightReport = z.object({
-  stats: z.object({ expected: z.number(), unexpected: z.number(), flaky: z.number() }),
+const vitestReport = z.object({
+  numPassedTests: z.number(),
+  testResults: z.array(
+    z.object({ name: z.string(), assertionResults: z.array(z.object({ status: z.string(), fullName: z.string() })) }),
+  ),
 });
+const playwrightReport = z.object({ stats: z.object({ expected: z.number(), flaky: z.number() }), suites: suites() });
 
-/** Reads a runner's own report; a runner that failed without a failed test (a crash, a missing report) counts as one failure. */
-function count(isGood: boolean, read: () => Totals): Totals {
+/** A runner's tests by file, and within another to any depth. */
+function suites(): z.ZodType<Suite[]> {
+  return z.array(
+    z.object({
+      specs: z.array(z.object({ title: z.string(), file: z.string(), ok: z.boolean() })),
+      suites: z.lazy(suites).optional(),
+    }),
+  );
+}
+
+interface Suite {
+  readonly specs: readonly { readonly title: string; readonly file: string; readonly ok: boolean }[];
+  readonly suites?: readonly Suite[] | undefined;
+}
+
+/** Reads a runner's own report; a runner that failed without a failed test (a crash, a missing report) is a failure itself. */
+function count(title: string, isGood: boolean, read: () => Totals): Totals {
   try {
     const totals = read();
-    return isGood || totals.failed > 0 ? totals : { ...totals, failed: 1 };
+    return isGood || totals.failed.length > 0 ? totals : { ...totals, failed: [title] };
   } catch {
-    return { passed: 0, failed: 1 };
+    return { passed: 0, failed: [title] };
   }
 }
 
@@ -72,18 +91,28 @@ async function vitest(title: string, file: string, ...projects: string[]): Promi
     "--reporter=json",
     `--outputFile.json=${report}`,
   );
-  return count(isGood, () => {
-    const { numPassedTests, numFailedTests } = vitestReport.parse(JSON.parse(readFileSync(report, "utf8")));
-    return { passed: numPassedTests, failed: numFailedTests };
+  return count(title, isGood, () => {
+    const { numPassedTests, testResults } = vitestReport.parse(JSON.parse(readFileSync(report, "utf8")));
+    const failed = testResults.flatMap(({ name, assertionResults }) =>
+      assertionResults
+        .filter(({ status }) => status === "failed")
+        .map(({ fullName }) => `${relative(ROOT, name)}: ${fullName}`),
+    );
+    return { passed: numPassedTests, failed };
   });
 }
 
 async function browser(): Promise<Totals> {
+  const title = "Browser tests";
   const report = join(RESULTS, "e2e.json");
-  const isGood = await run("Browser tests", "playwright", "test", "-c", "web/playwright.config.ts");
-  return count(isGood, () => {
-    const { stats } = playwrightReport.parse(JSON.parse(readFileSync(report, "utf8")));
-    return { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+  const isGood = await run(title, "playwright", "test", "-c", "web/playwright.config.ts");
+  return count(title, isGood, () => {
+    const { stats, suites } = playwrightReport.parse(JSON.parse(readFileSync(report, "utf8")));
+    const failedIn = (suite: Suite): string[] => [
+      ...suite.specs.filter(({ ok }) => !ok).map(({ file, title }) => `${file}: ${title}`),
+      ...(suite.suites ?? []).flatMap(failedIn),
+    ];
+    return { passed: stats.expected + stats.flaky, failed: suites.flatMap(failedIn) };
   });
 }
 
@@ -105,11 +134,9 @@ const all = [
   ])),
   await browser(),
 ];
-const totals = all.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }), {
-  passed: 0,
-  failed: 0,
-});
-const line = `${totals.passed} passed, ${totals.failed} failed`;
+const failed = all.flatMap((one) => one.failed);
+const line = `${all.reduce((sum, { passed }) => sum + passed, 0)} passed, ${failed.length} failed`;
 writeFileSync(join(RESULTS, "totals.txt"), `${line}\n`);
-console.log(`\n${line}`);
-process.exit(totals.failed === 0 ? 0 : 1);
+// Whoever sees only the end of what was printed sees which.
+console.log(["", ...failed.map((name) => `failed: ${name}`), line].join("\n"));
+process.exit(failed.length === 0 ? 0 : 1);

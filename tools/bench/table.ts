@@ -1,14 +1,6 @@
 // How smoothly the light table pans with a great many shapes, in Chromium, moved by a real pointer.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { jobSchema, OWN_HEADER } from "@plain-palette/contract";
-import { chromium, type Page } from "@playwright/test";
-import sharp from "sharp";
-import { CHROMIUM } from "../browser.ts";
-import { buildServer, buildWeb } from "../build.ts";
-import { startMariaDb } from "../database/mariadb.ts";
-import { ROOT, startServer } from "../server-process.ts";
+import type { Page } from "@playwright/test";
+import { type BenchShop, inShop } from "./open-shop.ts";
 
 /** 71 x 71 stars of ten nodes: 5041 shapes and 50,410 nodes. */
 const ACROSS = 71;
@@ -63,51 +55,34 @@ async function pan(page: Page): Promise<number[]> {
 }
 
 /** Prints frames a second while panning, for several ways of looking and distances. */
-export async function measureTable(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "plain-palette-table-"));
-  await buildWeb();
-  await buildServer();
-  const database = await startMariaDb(folder);
-  const server = await startServer({ DATABASE_URL: database.url, WEB_ROOT: join(ROOT, "web", "dist"), PORT: "0" });
-  const browser = await chromium.launch(CHROMIUM);
-  try {
-    const body = new Uint8Array(await sharp(Buffer.from(starsSvg())).png().toBuffer());
-    const created = await fetch(`${server.url}/api/jobs?name=stars.png`, {
-      method: "POST",
-      body,
-      headers: { "Content-Type": "application/octet-stream", [OWN_HEADER]: "bench" },
-    });
-    const job = jobSchema.parse(await created.json());
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${server.url}/jobs/${job.id}/shapes`);
-    await page.waitForTimeout(500);
-    await page.getByTestId("busy").waitFor({ state: "detached", timeout: 300_000 });
-    const count = (of: string) => page.getByTestId(`${of}-count`).textContent();
-    console.log(`${await count("shape")} shapes, ${await count("node")} nodes`);
-    const table: Record<string, Record<string, string>> = {};
-    for (const look of ["Result", "Outlines", "Split"]) {
-      await page.getByRole("radio", { name: look, exact: true }).click();
-      for (const [distance, name] of [
-        ["all of it", "Show all"],
-        ["true size", "True size"],
-      ] as const) {
-        await page.getByRole("button", { name }).click();
-        await page.waitForTimeout(3000);
-        const frames = (await pan(page)).sort((a, b) => a - b);
-        const seconds = frames.reduce((sum, ms) => sum + ms, 0) / 1000;
-        const at = (share: number) => frames[Math.min(frames.length - 1, Math.floor(frames.length * share))];
-        table[`${look}, ${distance}`] = {
-          "frames a second": (frames.length / seconds).toFixed(0),
-          "95 % of frames within, ms": at(0.95).toFixed(0),
-          "slowest, ms": at(1).toFixed(0),
-        };
-      }
+export const measureTable = () => inShop(panInShop);
+
+async function panInShop({ url, browser, addJob }: BenchShop): Promise<void> {
+  const job = await addJob("stars.png", starsSvg());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${url}/jobs/${job.id}/shapes`);
+  await page.waitForTimeout(500);
+  await page.getByTestId("busy").waitFor({ state: "detached", timeout: 300_000 });
+  const count = (of: string) => page.getByTestId(`${of}-count`).textContent();
+  console.log(`${await count("shape")} shapes, ${await count("node")} nodes`);
+  const table: Record<string, Record<string, string>> = {};
+  for (const look of ["Result", "Outlines", "Split"]) {
+    await page.getByRole("radio", { name: look, exact: true }).click();
+    for (const [distance, name] of [
+      ["all of it", "Show all"],
+      ["true size", "True size"],
+    ] as const) {
+      await page.getByRole("button", { name }).click();
+      await page.waitForTimeout(3000);
+      const frames = (await pan(page)).sort((a, b) => a - b);
+      const seconds = frames.reduce((sum, ms) => sum + ms, 0) / 1000;
+      const at = (share: number) => frames[Math.min(frames.length - 1, Math.floor(frames.length * share))];
+      table[`${look}, ${distance}`] = {
+        "frames a second": (frames.length / seconds).toFixed(0),
+        "95 % of frames within, ms": at(0.95).toFixed(0),
+        "slowest, ms": at(1).toFixed(0),
+      };
     }
-    console.table(table);
-  } finally {
-    await browser.close();
-    await server.stop();
-    await database.stop();
-    rmSync(folder, { recursive: true });
   }
+  console.table(table);
 }

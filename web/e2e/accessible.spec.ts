@@ -12,6 +12,15 @@ async function expectAccessible(page: Page, where: string): Promise<void> {
     ({ id, nodes }) => `${where}: ${id}: ${nodes.map(({ html }) => html.slice(0, 200)).join(" | ")}`,
   );
   expect.soft(told).toEqual([]);
+  expect.soft(await alikeButtons(page), `${where}: buttons that are called the same`).toEqual([]);
+}
+
+/** Names that more than one button has, as a reader lists them: nobody who hears the list knows which is which. */
+async function alikeButtons(page: Page): Promise<string[]> {
+  const names = [...(await page.locator("body").ariaSnapshot()).matchAll(/- button "((?:[^"\\]|\\.)*)"/g)].map(
+    ([, name = ""]) => name,
+  );
+  return [...new Set(names.filter((name, i) => names.indexOf(name) !== i))];
 }
 
 test("the shop's pages have nothing that keeps anybody out", async ({ page }) => {

@@ -8,9 +8,7 @@ export {
   type Stacking,
 } from "./shape-groups.ts";
 export { writeShapesDxf } from "./shapes-dxf.ts";
-export { writeShapesEps } from "./shapes-eps.ts";
 export { SHAPE_FORMATS, type ShapeFile, type ShapeFormat, writeShapeFiles } from "./shapes-file.ts";
-export { writeShapesPdf } from "./shapes-pdf.ts";
 export { escapeXml, SVG_DIGITS, svgRoot, writeShapesSvg } from "./shapes-svg.ts";
 export { readStockCsv, writeStockCsv } from "./stock-csv.ts";
 export type { LineProblem, StockFile } from "./stock-file.ts";

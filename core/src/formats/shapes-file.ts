@@ -1,9 +1,12 @@
 // Shapes in any of the formats they are given out in.
+import { later } from "../later/index.ts";
 import { oneColour, type ShapeDrawing } from "./shape-groups.ts";
 import { writeShapesDxf } from "./shapes-dxf.ts";
-import { writeShapesEps } from "./shapes-eps.ts";
-import { writeShapesPdf } from "./shapes-pdf.ts";
 import { writeShapesSvg } from "./shapes-svg.ts";
+
+// They write with the PDF library, which is larger than all the rest.
+const eps = later(() => import("./shapes-eps.ts"));
+const pdf = later(() => import("./shapes-pdf.ts"));
 
 export const SHAPE_FORMATS = ["svg", "pdf", "eps", "dxf"] as const;
 export type ShapeFormat = (typeof SHAPE_FORMATS)[number];
@@ -31,9 +34,10 @@ export async function writeShapeFiles(
 }
 
 async function write(drawing: ShapeDrawing, format: ShapeFormat, date: Date): Promise<Uint8Array> {
-  if (format === "pdf") return writeShapesPdf(drawing, date);
-  const text = { svg: writeShapesSvg, eps: writeShapesEps, dxf: writeShapesDxf }[format](drawing);
-  return new TextEncoder().encode(text);
+  if (format === "pdf") return (await pdf()).writeShapesPdf(drawing, date);
+  const writeText =
+    format === "eps" ? (await eps()).writeShapesEps : { svg: writeShapesSvg, dxf: writeShapesDxf }[format];
+  return new TextEncoder().encode(writeText(drawing));
 }
 
 /** A name that any file system takes. */

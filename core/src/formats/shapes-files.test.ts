@@ -9,16 +9,9 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import { type CubicPath, flattenPath, lengthOf } from "../geometry/index.ts";
 import { drawSvg, renderSvg, traceRaster } from "../testing/pictures.test.support.ts";
-import {
-  layShapes,
-  oneColour,
-  type ShapeDrawing,
-  type Stacking,
-  writeShapesDxf,
-  writeShapesEps,
-  writeShapesPdf,
-  writeShapesSvg,
-} from "./index.ts";
+import { layShapes, oneColour, type ShapeDrawing, type Stacking, writeShapesDxf, writeShapesSvg } from "./index.ts";
+import { writeShapesEps } from "./shapes-eps.ts";
+import { writeShapesPdf } from "./shapes-pdf.ts";
 
 const MM_PER_PX = 0.1;
 /** What every reader has to agree within. */

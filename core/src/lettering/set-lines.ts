@@ -3,10 +3,8 @@
 import { type CubicPath, mapPath } from "../geometry/index.ts";
 import { turn } from "../raster/index.ts";
 import { type Letter, shapeText, type Typeface } from "../typeface/index.ts";
+import type { Alignment } from "./alignment.ts";
 import { type Baseline, type Stand, type StandOn, standsOn } from "./baseline.ts";
-
-export const ALIGNMENTS = ["left", "middle", "right"] as const;
-export type Alignment = (typeof ALIGNMENTS)[number];
 
 /** A letter put right by hand. Lengths are shares of the cap height, along its line and down from it. */
 export interface Nudge {

@@ -10,15 +10,12 @@ export {
 } from "./actions.ts";
 export { type BackgroundReach, pickBackground } from "./background-pick.ts";
 export { type Correction, correctionSchema, placeCorrections } from "./corrections.ts";
-export {
-  dressLettering,
-  LETTERING_LIMITS,
-  type LetteringEntry,
-  placeLettering,
-} from "./lettering-entry.ts";
+export { dressLettering, placeLettering } from "./lay-lettering.ts";
+export { overhangingCopies, placesOf } from "./lay-motif.ts";
+export { LETTERING_LIMITS, type LetteringEntry } from "./lettering-entry.ts";
 export { EMPTY_LIBRARY, type Library, neededBy } from "./library.ts";
 export { localMap, scaleAt, turnsOver } from "./local-map.ts";
-export { type MotifEntry, overhangingCopies, placesOf, ROW_LIMITS } from "./motif-entry.ts";
+export { type MotifEntry, ROW_LIMITS } from "./motif-entry.ts";
 export { bringOver } from "./old-forms.ts";
 export { listOutputs, type MadeFile, makeCommonFiles, type ShapeWishes } from "./outputs.ts";
 export {
@@ -33,6 +30,7 @@ export {
   type Step,
   type StepResults,
 } from "./pipeline.ts";
+export { placeEdits } from "./place-edits.ts";
 export {
   layUpright,
   makePrepareCache,
@@ -67,7 +65,6 @@ export {
 export { scaleRecipe } from "./scale.ts";
 export {
   makeShapeEntry,
-  placeEdits,
   type ShapeEntry,
   type ShapeEntryOf,
   type SimplifyEntry,

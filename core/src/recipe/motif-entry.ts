@@ -1,12 +1,8 @@
 // A motif placed in a job as an entry of the recipe: it names the motif's content, which never changes.
-
-import type { Edit } from "../edit/index.ts";
-import { copiesIn, layMotif, MOTIF_LIMITS, type MotifPlace, type Motifs, type Row, rowSteps } from "../motif/index.ts";
-import { type Homography, mapPoint, turn } from "../raster/index.ts";
+import { MOTIF_LIMITS } from "../motif/index.ts";
 import { PX, pictureUnits, point, z } from "../zod/index.ts";
 import { entry } from "./actions.ts";
 import { lengthPx, pick, side } from "./curves.ts";
-import { localMap, type Matrix, times } from "./local-map.ts";
 
 const angleDeg = z.number().min(-360).max(360).default(0);
 const stepPx = z.number().min(-200_000).max(200_000).register(pictureUnits, PX);
@@ -51,44 +47,6 @@ export const motifEntrySchema = entry.extend({
   over: z.array(pick).max(400).default([]),
 });
 export type MotifEntry = z.infer<typeof motifEntrySchema>;
-
-/** Where each copy goes, in pixels of the prepared picture. */
-export function placesOf(one: Pick<MotifEntry, "motif" | "places" | "row">, toPrepared: Homography): MotifPlace[] {
-  return one.places.flatMap(({ at, widthPx, angleDeg: placed, isFlipped }) =>
-    rowSteps(one.row satisfies Row | null).map((step) => {
-      const place = { x: at.x + step.dx, y: at.y + step.dy };
-      const { sin, cos } = turn(placed + step.angleDeg);
-      const scale = widthPx / one.motif.widthMm;
-      const [right, down] = [isFlipped ? -scale : scale, scale];
-      const own: Matrix = [cos * right, -sin * down, sin * right, cos * down];
-      return { ...mapPoint(toPrepared, place), matrix: times(localMap(toPrepared, place), own) };
-    }),
-  );
-}
-
-/** The entry as what is laid into the map, in the pixels of the prepared picture. */
-export function layMotifEntry(one: MotifEntry, toPrepared: Homography, motifs: Motifs): Edit {
-  const motif = motifs.get(one.motif.hash);
-  if (!motif) return { kind: "none", reason: `places ${one.motif.name}, which is not among the motifs here` };
-  const copies = one.places.length * copiesIn(one.row);
-  if (copies > ROW_LIMITS.all)
-    return { kind: "none", reason: `would place ${copies}, and ${ROW_LIMITS.all} are the most at a time` };
-  const over = one.over.map(({ at, spotId }) => ({ at: mapPoint(toPrepared, at), spotId }));
-  return { kind: "stack", layers: layMotif(motif, one.spots, placesOf(one, toPrepared)), over };
-}
-
-/** The copies of an entry that reach over the edge of a picture of that size, and are cut off there. */
-export function overhangingCopies(
-  { motif }: Pick<MotifEntry, "motif">,
-  copies: readonly MotifPlace[],
-  { width, height }: { readonly width: number; readonly height: number },
-): MotifPlace[] {
-  return copies.filter(({ x, y, matrix: [a, b, c, d] }) => {
-    const [right, down] = [motif.widthMm / 2, motif.heightMm / 2];
-    const [reachX, reachY] = [Math.abs(a) * right + Math.abs(b) * down, Math.abs(c) * right + Math.abs(d) * down];
-    return x - reachX < 0 || y - reachY < 0 || x + reachX > width || y + reachY > height;
-  });
-}
 
 /** Hashes of the motifs that entries in force place. */
 export function motifsIn(entries: readonly { readonly kind: string; readonly isOn: boolean }[]): string[] {

@@ -17,9 +17,10 @@ import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from 
 import { type Drawing, fitShapes, readShapes, type ShapesReading } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { EMPTY_LIBRARY, type Library, missingOf } from "./library.ts";
+import { placeEdits } from "./place-edits.ts";
 import { makePrepareCache, needsGarment, type PrepareCache, type Prepared, prepareArtwork } from "./prepare.ts";
 import { garmentRgb, mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
-import { haveMeasures, placeEdits } from "./shape-entries.ts";
+import { haveMeasures } from "./shape-entries.ts";
 
 /** What every step makes that is before any process. */
 export interface StepResults {

@@ -14,7 +14,7 @@ import { processOf } from "../processes/index.ts";
 import { invertMap } from "../raster/index.ts";
 import { countShapes, spotCoverage } from "../trace/index.ts";
 import { LEAST_SHADING, LOW_DPI, MOST_SPOTS, THIN_GAP_MM, THIN_LINE_MM } from "../trade/index.ts";
-import { overhangingCopies, placesOf } from "./motif-entry.ts";
+import { overhangingCopies, placesOf } from "./lay-motif.ts";
 import { processesIn, type Results } from "./pipeline.ts";
 import { mmPerPixel, printWidthMm, type Recipe } from "./recipe.ts";
 

@@ -7,7 +7,7 @@ import type { Design, Outputs } from "../process/index.ts";
 import type { HandLoss } from "./by-hand.ts";
 import { writeCheckSheet } from "./check-sheet-pdf.ts";
 import type { SetArea } from "./choose-areas.ts";
-import { countStones, type StoneCount } from "./count-stones.ts";
+import { type CountedDesign, countOf, stoneName } from "./count-design.ts";
 import type { StoneSettings } from "./settings.ts";
 import type { Stone } from "./stones.ts";
 import { writeStonesCsv } from "./stones-csv.ts";
@@ -23,24 +23,6 @@ export interface Stones {
   readonly lost: readonly string[];
   /** Entries by hand that change nothing. */
   readonly missed: readonly { readonly id: string; readonly why: HandLoss }[];
-}
-
-/** What of the design is counted, and told of in files. */
-export type CountedDesign = Pick<Design, "spots" | "stock" | "pieces">;
-
-export function countOf(
-  { stones }: Pick<Stones, "stones">,
-  { spots, stock, pieces }: CountedDesign,
-  { shop: { lossPercent, prices } }: StoneSettings,
-): StoneCount[] {
-  return countStones(stones, { ...{ spotIds: spots.map(({ id }) => id), stock, pieces }, ...{ lossPercent, prices } });
-}
-
-/** What a spot's stones are called: by the shelf, or the spot. */
-export function stoneName({ spots, stock }: Pick<CountedDesign, "spots" | "stock">, spotId: string): string {
-  const taken = stock[spotId];
-  if (taken?.kind === "stone") return `${taken.code} ${taken.name}`;
-  return spots.find(({ id }) => id === spotId)?.name ?? spotId;
 }
 
 export function listStoneOutputs(
@@ -66,7 +48,6 @@ export function listStoneOutputs(
   const checkSheet: Output = {
     name: "check-sheet.pdf",
     mediaType: "application/pdf",
-    // What writes PDF is large, and only wanted here.
     make: async (tell) => {
       tell(0, "Writing the check sheet");
       return writeCheckSheet({ made, design, nameOf, counts: countOf(made, design, settings) }, facts);

@@ -3,7 +3,8 @@ import type { ThinPlace, Warning } from "../checks/index.ts";
 import type { Design, ProcessReport } from "../process/index.ts";
 import { diameterOf, STONE_SIZES } from "../trade/index.ts";
 import { HAND_LOSSES } from "./by-hand.ts";
-import { type CountedDesign, countOf, type Stones, stoneName } from "./outputs.ts";
+import { type CountedDesign, countOf, stoneName } from "./count-design.ts";
+import type { Stones } from "./outputs.ts";
 import type { StoneSettings } from "./settings.ts";
 
 /** What is smaller on both sides than this is a speck of the trace and not worth a word, mm (our own). */

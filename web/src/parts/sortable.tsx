@@ -66,7 +66,8 @@ export function SortableGroups({
       accessibility={{ announcements: ANNOUNCEMENTS }}
     >
       {groups.map((ids, group) => (
-        <SortableContext key={ids[0] ?? group} items={[...ids]} strategy={verticalListSortingStrategy}>
+        // biome-ignore lint/suspicious/noArrayIndexKey: a group is its place; with another first row it is the same list.
+        <SortableContext key={group} items={[...ids]} strategy={verticalListSortingStrategy}>
           {children(ids, group)}
         </SortableContext>
       ))}
@@ -80,15 +81,16 @@ export interface SortableRow {
   readonly style: CSSProperties;
 }
 
-/** What a row needs to be moved: its element's props, and the grip to move it by. */
-export function useSortableRow(id: string, label: string): { row: SortableRow; grip: ReactNode } {
+/** What a row needs to be moved: its element's props, and the grip to move it by; `isFixed`: one beside the order, without. */
+export function useSortableRow(id: string, label: string, isFixed = false): { row: SortableRow; grip: ReactNode } {
   const { setNodeRef, attributes, listeners, transform, transition } = useSortable({
     id,
+    disabled: isFixed,
     data: { name: label.replace(/^Move /, "") },
   });
   return {
     row: { ref: setNodeRef, style: { transform: CSS.Translate.toString(transform), transition } },
-    grip: (
+    grip: isFixed ? null : (
       <button
         type="button"
         className="cursor-grab touch-none px-0.5 py-1 text-soft"

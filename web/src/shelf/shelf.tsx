@@ -22,6 +22,7 @@ import { v4 as newId } from "uuid";
 import { api, stockFileUrl } from "../api/client.ts";
 import { Button } from "../parts/button.tsx";
 import { Choice } from "../parts/choice.tsx";
+import { goOnAt } from "../parts/go-on-at.ts";
 import { InPlaceText } from "../parts/in-place.tsx";
 import { ProblemNote } from "../parts/problem.tsx";
 import { QueryProblem } from "../parts/query-problem.tsx";
@@ -51,14 +52,14 @@ export function Shelf() {
     const codes = new Set(ofKind.map(({ code }) => code));
     let n = codes.size + 1;
     while (codes.has(`new-${n}`)) n++;
+    const added = { id: newId(), version: 1, kind, code: `new-${n}`, name: "Not named yet" };
     doToListed({
       kind: "stock",
       deed: "add",
-      thing: {
-        ...{ id: newId(), version: 1, kind, code: `new-${n}`, name: "Not named yet" },
-        ...{ colour: { space: "srgb", hex: "#808080" }, detail: "", film: null, stones: null },
-      },
+      thing: { ...added, colour: { space: "srgb", hex: "#808080" }, detail: "", film: null, stones: null },
     });
+    setWanted("");
+    goOnAt(() => document.querySelector<HTMLElement>(`[data-stock="${added.id}"] input[aria-label^="Name of"]`));
   };
   const putBack = (stock: ShopStock) => {
     setRemoved(null);
@@ -265,7 +266,7 @@ function StockRow({ stock, facts, onChange, onRemove }: RowProps) {
   const hex = formatHex(stockRgb(stock));
   const isNarrow = facts.length > 0;
   return (
-    <tr aria-label={name} className="border-t border-rule">
+    <tr aria-label={name} data-stock={stock.id} className="border-t border-rule">
       <td className={`${isNarrow ? "w-16" : "w-28"} px-2 py-1`}>
         <input
           type="color"

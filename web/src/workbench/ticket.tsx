@@ -1,4 +1,5 @@
 // The ticket: the job's facts and its steps, each with one live line of summary.
+
 import { useId, useState } from "react";
 import { Link } from "react-router";
 import { SaveState } from "../job/save-state.tsx";
@@ -11,6 +12,7 @@ import { FoldButton, useFoldsHere, useRoomForTicket } from "./folds.tsx";
 import { stepAddress } from "./process-at.ts";
 import { allProcessScreens } from "./process-screens.ts";
 import type { Bench, TicketStep } from "./screen.ts";
+import { useMoves } from "./use-moves.ts";
 
 interface Props {
   readonly current: TicketStep;
@@ -200,15 +202,14 @@ function MadeWith() {
 function UndoRedo() {
   const save = useJob((state) => state.save);
   const job = useJob((state) => state.job);
-  const undo = useJob((state) => state.undo);
-  const redo = useJob((state) => state.redo);
+  const { undo, redo } = useMoves();
   const isDirty = save.kind === "unsaved" || save.kind === "refused" || save.kind === "retrying";
   return (
     <div className="flex gap-2">
-      <Button className="flex-1" disabled={job.undo === null && !isDirty} onClick={() => void undo()} title="Ctrl+Z">
+      <Button className="flex-1" disabled={job.undo === null && !isDirty} onClick={undo} title="Ctrl+Z">
         Undo
       </Button>
-      <Button className="flex-1" disabled={job.redo === null} onClick={() => void redo()} title="Ctrl+Shift+Z">
+      <Button className="flex-1" disabled={job.redo === null} onClick={redo} title="Ctrl+Shift+Z">
         Redo
       </Button>
     </div>

@@ -2,10 +2,9 @@
 import { useEffect } from "react";
 import { isCommand } from "../frame/single-keys.ts";
 import { takesText } from "../parts/takes-text.ts";
+import type { Moves } from "./use-moves.ts";
 
-interface Commands {
-  undo(): void;
-  redo(): void;
+interface Commands extends Moves {
   toTable(): void;
   showSource(isHeld: boolean): void;
 }

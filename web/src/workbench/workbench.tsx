@@ -10,12 +10,14 @@ import { useBench, useLookState } from "./bench.ts";
 import { FoldsContext, useFolds } from "./folds.tsx";
 import { StepContext } from "./panel.tsx";
 import { processAt } from "./process-at.ts";
+import { useSaidChanges } from "./say-changes.ts";
 import type { TicketStep } from "./screen.ts";
 import { StepBench } from "./step-bench.tsx";
 import { benchSteps, ticketSteps } from "./steps.ts";
 import { Ticket } from "./ticket.tsx";
 import { useJobPicture } from "./use-job-picture.ts";
 import { useKeys } from "./use-keys.ts";
+import { useMoves } from "./use-moves.ts";
 
 export function Workbench() {
   const wanted = jobStepSchema.safeParse(useParams().step);
@@ -27,12 +29,11 @@ function OpenStep({ wanted }: { wanted: JobStep }) {
   const looks = useLookState();
   const memory = useMemo(() => new TableMemory(), []);
   const [isSourceHeld, setSourceHeld] = useState(false);
-  const undo = useJob((state) => state.undo);
-  const redo = useJob((state) => state.redo);
   const patch = useJob((state) => state.patch);
   const { job, recipe, computed, table } = bench;
   const toTable = useCallback(() => table.current?.focus(), [table]);
-  useKeys({ undo, redo, toTable, showSource: setSourceHeld });
+  useKeys({ ...useMoves(), toTable, showSource: setSourceHeld });
+  useSaidChanges(bench);
   useJobPicture(computed);
   const [params] = useSearchParams();
   const made = processAt(params, recipe);

@@ -3,7 +3,8 @@
 import type { CubicPath } from "../../geometry/index.ts";
 import { turn } from "../../raster/index.ts";
 import type { Typeface } from "../../typeface/index.ts";
-import { ALIGNMENTS, type Lettering } from "../set-lines.ts";
+import { ALIGNMENTS } from "../alignment.ts";
+import type { Lettering } from "../set-lines.ts";
 import { degreesOf } from "./angles.ts";
 import { type Fit, measureOverlap, type Pose, settle, startsFrom } from "./fit-typeface.ts";
 import { guessPlaces } from "./guess-places.ts";

@@ -3,8 +3,9 @@
 
 import { type Bounds, boundsOfAll, mapPath } from "../../geometry/index.ts";
 import { turn } from "../../raster/index.ts";
+import type { Alignment } from "../alignment.ts";
 import { type Stand, standsOn } from "../baseline.ts";
-import { type Alignment, LEFT_OF_ANCHOR } from "../set-lines.ts";
+import { LEFT_OF_ANCHOR } from "../set-lines.ts";
 import { degreesOf } from "./angles.ts";
 import { coverPaths, overlapOf } from "./cover-paths.ts";
 import type { Guess } from "./guess-places.ts";

@@ -6,6 +6,7 @@ import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
 import { CheckField } from "../../parts/fields.tsx";
+import { goOnAt, labelled } from "../../parts/go-on-at.ts";
 import { SlideField } from "../../parts/slide.tsx";
 import { Group } from "../panel.tsx";
 import { addAction, changeAction } from "./edit-actions.ts";
@@ -159,6 +160,8 @@ function ProposalGroup({ computed, ask, desk, change }: ProposalProps) {
     const id = nextActionId(actions);
     edit((r) => addAction(r, pickBackground(proposal, frame, id, reach)));
     change({ focusId: id, tool: null, background: null });
+    // It is seen whether it was too much or too little.
+    goOnAt(() => labelled("Tolerance, slide"));
   };
   return (
     <Group title="The usual case">

@@ -20,7 +20,7 @@ import { ChecksSection } from "./checks-section.tsx";
 import { CountGroup } from "./count-group.tsx";
 import { decideSpot } from "./edit-colours.ts";
 import { type ChangePaintDesk, PAINT_SECTIONS, type PaintDesk, type PaintSection } from "./paint-desk.ts";
-import { SortableSpotRow, SpotRow } from "./spot-row.tsx";
+import { SpotRow } from "./spot-row.tsx";
 
 interface Props {
   readonly computed: Computed;
@@ -91,10 +91,7 @@ function SpotsGroup({ reduced, desk, change }: { reduced: ReducedView } & Pick<P
       <SortableGroups groups={[ids]} onMove={(id, toPlaceOf) => setOrder(moveInList(ids, id, toPlaceOf))}>
         {() => (
           <ul aria-label="Spots">
-            {inks.map((spot) => (
-              <SortableSpotRow key={spot.id} {...rowOf(spot)} />
-            ))}
-            {others.map((spot) => (
+            {[...inks, ...others].map((spot) => (
               <SpotRow key={spot.id} {...rowOf(spot)} />
             ))}
           </ul>

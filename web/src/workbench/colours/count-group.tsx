@@ -50,6 +50,7 @@ export function CountGroup({ reduced }: { reduced: ReducedView }) {
         unit=""
         min={rungs.at(-1)?.countAfter ?? Math.max(1, inPicture.length)}
         max={Math.max(1, (rungs[0]?.countAfter ?? inPicture.length - 1) + 1)}
+        whyMax="The picture has no more"
         stepBy={1}
         hint={
           nextDown

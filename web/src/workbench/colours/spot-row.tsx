@@ -8,9 +8,10 @@ import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { useJob } from "../../job/use-job.ts";
 import { Choice } from "../../parts/choice.tsx";
+import { goOnAt, labelled } from "../../parts/go-on-at.ts";
 import { InPlaceText } from "../../parts/in-place.tsx";
 import { InkStrip, percent } from "../../parts/ink-strip.tsx";
-import { type SortableRow, useSortableRow } from "../../parts/sortable.tsx";
+import { useSortableRow } from "../../parts/sortable.tsx";
 import { useShop } from "../../shop/use-shop.ts";
 import { type Decision, decideSpot, mergeSpots, unmergeSpot } from "./edit-colours.ts";
 import type { ChangePaintDesk, PaintDesk } from "./paint-desk.ts";
@@ -30,29 +31,16 @@ export interface SpotRowProps {
   readonly change: ChangePaintDesk;
 }
 
-/** A row that is moved in the print order. */
-export function SortableSpotRow(props: SpotRowProps) {
-  const { row, grip } = useSortableRow(props.spot.id, `Move ${props.spot.name}`);
-  return <SpotRow {...props} row={row} grip={grip} />;
-}
-
-export function SpotRow({
-  spot,
-  spots,
-  share,
-  largest,
-  desk,
-  change,
-  row,
-  grip,
-}: SpotRowProps & { row?: SortableRow; grip?: ReactNode }) {
+/** Moved in the print order if it is an ink. */
+export function SpotRow({ spot, spots, share, largest, desk, change }: SpotRowProps) {
+  const { row, grip } = useSortableRow(spot.id, `Move ${spot.name}`, spot.role !== "ink");
   const edit = useJob((state) => state.edit);
   const { merges, decided } = useJob((state) => state.recipe.colours);
   const decision: Decision = decided[spot.id] ?? {};
   const decide = (part: Partial<Decision>) => edit((r) => decideSpot(r, spot.id, part));
   const hasMerges = merges.some(({ into }) => spot.members.includes(into));
   return (
-    <li {...row} aria-label={spot.name} className="border-t border-rule py-2">
+    <li {...row} data-spot={spot.id} aria-label={spot.name} className="border-t border-rule py-2">
       <div className="flex items-baseline gap-2">
         {grip && <span className="-ml-1 self-center">{grip}</span>}
         <InPlaceText
@@ -115,7 +103,11 @@ export function SpotRow({
                   key={other.id}
                   hex={formatHex(other.rgb)}
                   text={other.name}
-                  onSelect={() => edit((r) => mergeSpots(r, spot.id, other.id))}
+                  onSelect={() => {
+                    edit((r) => mergeSpots(r, spot.id, other.id));
+                    // Its own row goes.
+                    goOnAt(() => (labelled(`Name of ${spot.name}`) ? null : nameFieldOf(other)));
+                  }}
                 />
               ))}
           </Menu>
@@ -131,6 +123,8 @@ export function SpotRow({
     </li>
   );
 }
+
+const nameFieldOf = ({ id }: Spot) => document.querySelector<HTMLElement>(`[data-spot="${CSS.escape(id)}"] input`);
 
 interface ShelfLineProps {
   readonly spot: Spot;
