@@ -129,6 +129,8 @@ test("two people on one job: both changes are kept and a person chooses", async 
   await mine.getByLabel("Trap width").press("Enter");
   await expect(mine.getByText("Somebody else changed this job meanwhile.")).toBeVisible();
   await mine.getByRole("button", { name: "Go on with mine" }).click();
+  await expect(mine.getByRole("main")).toBeFocused();
+  await expect(mine.getByTestId("said")).toContainText("This job goes on with your change.");
   await settled(mine);
   await other.reload();
   await settled(other);

@@ -152,7 +152,7 @@ export function SewnSettings({ numbers, choice, threads, onChange, onReset }: Pr
         </div>
       )}
       <Button onClick={onReset} disabled={Object.values(choice).every((value) => value === undefined)}>
-        As proposed
+        Sewn as proposed
       </Button>
     </>
   );

@@ -169,7 +169,7 @@ function ThreadGroup({ made, choice }: { made: Stitches; choice: TableChoice }) 
           All on the table
         </Button>
         <Button onClick={() => setOrder([])} disabled={settings.order.length === 0}>
-          As proposed
+          Threads as proposed
         </Button>
       </div>
     </Group>

@@ -115,7 +115,7 @@ export function SetSettings({ numbers, choice, onChange, onReset }: Props) {
         />
       )}
       <Button onClick={onReset} disabled={Object.values(choice).every((value) => value === undefined)}>
-        As proposed
+        Set as proposed
       </Button>
     </>
   );
