@@ -88,3 +88,60 @@ test("every step of a job has nothing that keeps anybody out", async ({ page }) 
   await expect(page.getByRole("img", { name: /on the front of the garment/ })).toBeVisible();
   await expectAccessible(page, "Proof");
 });
+
+test("what opens over the page, a motif's sheet, files on the practice bench and the client's page keep nobody out", async ({
+  page,
+  browser,
+}) => {
+  await page.goto("/motifs");
+  await page.getByRole("list", { name: "Motifs" }).getByRole("button").first().click();
+  await expect(page.getByRole("region", { name: /^Motif / })).toBeVisible();
+  await expectAccessible(page, "a motif's sheet");
+
+  await newJob(page);
+  const title = await page.getByLabel("Title", { exact: true }).inputValue();
+  await page.getByRole("button", { name: "Change the shop's placements" }).click();
+  await expectAccessible(page, "the shop's placements");
+  await page.keyboard.press("Escape");
+
+  await goTo(page, "Shapes");
+  await page.getByRole("tab", { name: "Lettering" }).click();
+  await page.getByRole("button", { name: "New line" }).click();
+  await settled(page);
+  await expectAccessible(page, "a line of lettering");
+  await page.getByRole("button", { name: /^Typeface:/ }).click();
+  await expect(page.getByLabel("Search typefaces")).toBeVisible();
+  await expectAccessible(page, "the typefaces");
+  await page.keyboard.press("Escape");
+
+  await page.getByRole("tab", { name: "Motifs" }).click();
+  await page
+    .getByRole("button", { name: /^Place / })
+    .first()
+    .click();
+  await settled(page);
+  await expectAccessible(page, "a placed motif");
+
+  await page.getByLabel("Made with").first().selectOption("Stitches");
+  await goTo(page, "Output");
+  await page.getByRole("button", { name: "Make the files" }).click();
+  await page.getByRole("link", { name: "practice bench" }).click();
+  await expect(page.getByRole("img").first()).toBeVisible();
+  await expectAccessible(page, "the practice bench at work");
+  await page.goBack();
+
+  await page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: /Proof/ }).click();
+  await page.getByLabel("The client's mail address").fill("mate@ferry.example");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Send the proof" }).click();
+  await expect(page.getByRole("region", { name: "Version 1" })).toContainText("Waits for the client");
+  await expectAccessible(page, "a proof that was sent");
+  await page.goto("/practice?at=mail");
+  await page.getByRole("button", { name: new RegExp(title) }).click();
+  await expectAccessible(page, "a message");
+  const link = await page.getByRole("link", { name: "Open it as the client" }).getAttribute("href");
+  const client = await (await browser.newContext({ viewport: { width: 390, height: 800 } })).newPage();
+  await client.goto(link ?? "");
+  await expect(client.getByRole("heading", { name: title })).toBeVisible();
+  await expectAccessible(client, "the client's page");
+});

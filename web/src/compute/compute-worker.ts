@@ -19,7 +19,15 @@ import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
-import type { ChecksView, ComputeMessage, ComputeRequest, PreparedView, Question, Questions } from "./messages.ts";
+import type {
+  ChecksView,
+  ComputeMessage,
+  ComputeRequest,
+  PreparedView,
+  Question,
+  Questions,
+  StopRequest,
+} from "./messages.ts";
 import { makeLoadedMotifs } from "./motifs.ts";
 import { makeShapesFile, viewLettering, viewShapes } from "./shapes-views.ts";
 import { makeLoadedTypefaces } from "./typefaces.ts";
@@ -42,10 +50,11 @@ let firstLook: FirstLook | null = null;
 /** Pictures that the page has already. */
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ComputeRequest | Question>) => {
-  if (data.type === "compute") latest = data.id;
+self.onmessage = ({ data }: MessageEvent<ComputeRequest | StopRequest | Question>) => {
+  if (data.type !== "ask") latest = data.id;
   if (data.type === "ask" && data.what === "area") latestArea = data.id;
   else wake();
+  if (data.type === "stop") return;
   // One at a time: the one before sees that it is stale and ends.
   working = working.then(() => (data.type === "compute" ? compute(data) : answer(data)));
 };
@@ -103,20 +112,20 @@ async function compute(request: ComputeRequest): Promise<void> {
         break;
       }
       if (announced === request.upTo) break;
-      tell({ type: "step", id: request.id, doing: step.value.doing });
+      tell({ type: "step", id: request.id, doing: step.value.doing, done: step.value.done });
       announced = step.value.name;
       await breathe();
       // What is traced is shown even if the hand has moved on meanwhile: else nothing would be seen until it rests.
       if (isStale() && announced !== "edit") return;
     }
     if (request.checkThin !== null && request.upTo === "edit") {
-      tell({ type: "step", id: request.id, doing: "Measuring" });
+      tell({ type: "step", id: request.id, doing: "Measuring", done: 1 });
       await breathe();
       if (isStale()) return;
       tell({ type: "checked", id: request.id, view: check(request.checkThin, request.recipe) });
     }
     if (request.compare !== null) {
-      tell({ type: "step", id: request.id, doing: "Comparing" });
+      tell({ type: "step", id: request.id, doing: "Comparing", done: 1 });
       await breathe();
       if (isStale()) return;
       const view = await compareWith(request.compare, request.recipe, get);
@@ -133,7 +142,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   const query = drawnWidthPx === null ? `page=${page}` : `page=${page}&width=${drawnWidthPx}`;
   const key = `${hash}?${query}`;
   if (loaded?.key === key) return loaded;
-  tell({ type: "step", id, doing: "Fetching the artwork" });
+  tell({ type: "step", id, doing: "Fetching the artwork", done: 0 });
   const response = await fetch(`/api/artworks/${hash}/pixels?${query}`);
   if (!response.ok) {
     const problem = await response.json().catch(() => null);

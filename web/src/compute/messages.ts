@@ -33,6 +33,12 @@ export interface ComputeRequest {
   readonly byHand: boolean;
 }
 
+/** Leave the latest request where it is. */
+export interface StopRequest {
+  readonly type: "stop";
+  readonly id: number;
+}
+
 /** What the page asks besides, of what was computed last: what is wanted, and the answer. */
 export interface Questions {
   /** How a scan would be trimmed, and which background would be taken away. */
@@ -223,8 +229,8 @@ export interface DifferenceView {
 
 export type ComputeMessage =
   | { readonly type: "loaded"; readonly bitmap: ImageBitmap }
-  /** What is done next, in words. */
-  | { readonly type: "step"; readonly id: number; readonly doing: string }
+  /** What is done next, in words; how much of all there may be to do is done, 0..1. */
+  | { readonly type: "step"; readonly id: number; readonly doing: string; readonly done: number }
   | { readonly type: "prepared"; readonly id: number; readonly view: PreparedView }
   | { readonly type: "reduced"; readonly id: number; readonly view: ReducedView }
   | { readonly type: "traced"; readonly id: number; readonly view: TracedView }

@@ -15,6 +15,7 @@ import type {
   PreparedView,
   Questions,
   ReducedView,
+  StopRequest,
   TracedView,
 } from "./messages.ts";
 
@@ -41,6 +42,10 @@ export interface Computed {
   readonly warnings: readonly Warning[];
   /** What is being done, in words, or null when everything shown is of the current recipe. */
   readonly busy: string | null;
+  /** How much of it is done, 0..1. */
+  readonly done: number;
+  /** Left where it was by a person: what is shown is of the recipe before. */
+  readonly isStopped: boolean;
   readonly failure: string | null;
 }
 
@@ -55,6 +60,8 @@ const NOTHING: Computed = {
   checks: null,
   warnings: [],
   busy: "Fetching the artwork",
+  done: 0,
+  isStopped: false,
   failure: null,
 };
 
@@ -66,7 +73,7 @@ function absorb(state: Computed, message: Exclude<ComputeMessage, { type: "answe
     case "loaded":
       return { ...state, source: message.bitmap, prepared: null };
     case "step":
-      return { ...state, busy: message.doing, failure: null };
+      return { ...state, busy: message.doing, done: message.done, failure: null };
     case "prepared":
       return { ...state, prepared: absorbPrepared(state, message.view) };
     case "reduced":
@@ -128,14 +135,20 @@ export interface Compute {
   readonly computed: Computed;
   readonly ask: Ask;
   /** What is to be computed from here on. */
-  want(request: Omit<ComputeRequest, "type" | "id">): void;
+  want(request: Wanted): void;
+  /** Leaves it where it is, until something else is wanted or it is gone on with. */
+  stop(): void;
+  goOn(): void;
 }
+
+type Wanted = Omit<ComputeRequest, "type" | "id">;
 
 /** The worker of a job, for as long as it is open: whichever screen shows the job finds what was computed already. */
 export function useComputeWorker(): Compute {
   const [computed, setComputed] = useState<Computed>(NOTHING);
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
+  const wanted = useRef<Wanted | null>(null);
   const asked = useRef(0);
   const waiting = useRef(new Map<number, (answer: never) => void>());
   // Started by whoever wants something first.
@@ -169,13 +182,24 @@ export function useComputeWorker(): Compute {
   const want: Compute["want"] = useCallback(
     (request) => {
       latest.current++;
+      wanted.current = request;
       worker.current ??= start();
       worker.current.postMessage({ type: "compute", id: latest.current, ...request } satisfies ComputeRequest);
       // Said before the worker answers: what is shown is not of this recipe from here on.
-      setComputed((state) => (state.busy === null ? { ...state, busy: "Computing" } : state));
+      setComputed((state) =>
+        state.busy === null ? { ...state, busy: "Computing", done: 0, isStopped: false } : state,
+      );
     },
     [start],
   );
+  const stop = useCallback(() => {
+    latest.current++;
+    worker.current?.postMessage({ type: "stop", id: latest.current } satisfies StopRequest);
+    setComputed((state) => ({ ...state, busy: null, isStopped: true }));
+  }, []);
+  const goOn = useCallback(() => {
+    if (wanted.current) want(wanted.current);
+  }, [want]);
   const ask: Ask = useCallback(
     (what, wanted) => {
       const id = ++asked.current;
@@ -185,7 +209,7 @@ export function useComputeWorker(): Compute {
     },
     [start],
   );
-  return useMemo(() => ({ computed, ask, want }), [computed, ask, want]);
+  return useMemo(() => ({ computed, ask, want, stop, goOn }), [computed, ask, want, stop, goOn]);
 }
 
 export const ComputeContext = createContext<Compute | null>(null);

@@ -1,12 +1,14 @@
 // All keys on one sheet, opened by "?".
 import { useEffect, useId, useRef } from "react";
+import { useLocation } from "react-router";
 import { Button } from "../parts/button.tsx";
 import { CheckField } from "../parts/fields.tsx";
 import { isCommand, switchSingleKeys, useSingleKeys } from "./single-keys.ts";
 
 type Keys = readonly (readonly [keys: string, what: string])[];
 
-const GROUPS: readonly { readonly title: string; readonly keys: Keys }[] = [
+/** `isOfJob`: only where a job is open. */
+const GROUPS: readonly { readonly title: string; readonly isOfJob?: true; readonly keys: Keys }[] = [
   {
     title: "On every page",
     keys: [
@@ -17,6 +19,7 @@ const GROUPS: readonly { readonly title: string; readonly keys: Keys }[] = [
   },
   {
     title: "In a job",
+    isOfJob: true,
     keys: [
       ["Ctrl+Z", "undo"],
       ["Ctrl+Shift+Z, Ctrl+Y", "redo"],
@@ -28,6 +31,7 @@ const GROUPS: readonly { readonly title: string; readonly keys: Keys }[] = [
   },
   {
     title: "On the light table",
+    isOfJob: true,
     keys: [
       ["Arrows", "move it; with Shift farther"],
       ["+, −", "nearer, farther"],
@@ -37,6 +41,7 @@ const GROUPS: readonly { readonly title: string; readonly keys: Keys }[] = [
   },
   {
     title: "On the light table with a tool in hand",
+    isOfJob: true,
     keys: [
       ["Arrows", "carry it; with Shift farther"],
       ["Enter", "presses it, and lifts it again"],
@@ -65,6 +70,7 @@ export function KeyHelp() {
   const dialog = useRef<HTMLDialogElement>(null);
   const title = useId();
   const { isOn } = useSingleKeys();
+  const isInJob = useLocation().pathname.startsWith("/jobs/");
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!isCommand(event, "?") || document.querySelector("dialog[open]")) return;
@@ -87,7 +93,7 @@ export function KeyHelp() {
         <Button onClick={() => dialog.current?.close()}>Close</Button>
       </div>
       <div className="gap-8 sm:columns-2">
-        {GROUPS.map((group) => (
+        {GROUPS.filter(({ isOfJob }) => isInJob || !isOfJob).map((group) => (
           <section key={group.title} className="mb-4 break-inside-avoid">
             <h3 className="pb-1 font-semibold">{group.title}</h3>
             <dl className="grid grid-cols-[8rem_1fr] gap-x-3 gap-y-1">

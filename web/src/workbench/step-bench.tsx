@@ -2,13 +2,14 @@
 
 import type { Point } from "@plain-palette/core/raster";
 import { lazy, type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
-import { type Computed, useCompute, useWishes } from "../compute/use-compute.ts";
+import { useCompute, useWishes } from "../compute/use-compute.ts";
 import { say } from "../frame/say.tsx";
 import type { TableLayer } from "../light-table/layers.ts";
 import { LightTable } from "../light-table/light-table.tsx";
 import { type Look, LookBar, sayReadOut } from "../light-table/look-bar.tsx";
 import type { TableMemory } from "../light-table/table-memory.ts";
 import type { LookState, useBench } from "./bench.ts";
+import { BusyNote } from "./busy-note.tsx";
 import { ConflictNote } from "./conflict.tsx";
 import { FoldButton, useFoldsHere } from "./folds.tsx";
 import { layArt, ON_PAPER, ringPlaces } from "./looks.ts";
@@ -105,7 +106,7 @@ export function StepBench({ step, bench: shared, looks, memory, isSourceHeld }: 
             onRest={() => readOut && say(sayReadOut(readOut))}
             onZoom={setZoom}
           />
-          <BusyNote computed={computed} />
+          <BusyNote />
           {tool?.tool.refusal && (
             <p role="status" className="absolute bottom-3 left-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs">
               {tool.tool.refusal}
@@ -152,23 +153,4 @@ function placeOn(own: OwnTable | null, place: Point): Point {
 
 function Legend({ children }: { children: ReactNode }) {
   return <div className="absolute bottom-3 left-3 border border-rule bg-sheet/95">{children}</div>;
-}
-
-function BusyNote({ computed }: { computed: Computed }) {
-  if (computed.failure)
-    return (
-      <p role="alert" className="absolute inset-x-0 top-0 border-l-4 border-wrong bg-card px-4 py-2">
-        This could not be computed: {computed.failure} The recipe is kept.
-      </p>
-    );
-  if (!computed.busy) return null;
-  return (
-    <p
-      role="status"
-      data-testid="busy"
-      className="busy-note absolute left-3 top-3 border border-rule bg-sheet/95 px-2.5 py-1 text-xs"
-    >
-      {computed.busy} ...
-    </p>
-  );
 }
