@@ -1,25 +1,16 @@
 // npm run screenshots: one current picture of every main view, from the demo jobs, into docs/screenshots.
 // Runs against a throw-away database, so that the pictures do not depend on what was done in .data.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Job } from "@plain-palette/contract";
-import { chromium, type Page } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { Table } from "../web/e2e/table.ts";
-import { CHROMIUM } from "./browser.ts";
-import { buildServer, buildWeb } from "./build.ts";
-import { startMariaDb } from "./database/mariadb.ts";
 import { fillBoard } from "./demo/busy-board.ts";
 import { seedDemo } from "./demo/seed.ts";
-import { ROOT, startServer } from "./server-process.ts";
+import { ROOT } from "./server-process.ts";
+import { openThrowAwayShop } from "./throw-away-shop.ts";
 
 const OUT = process.argv[2] ?? join(ROOT, "docs", "screenshots");
-const folder = mkdtempSync(join(tmpdir(), "plain-palette-shots-"));
-await buildWeb();
-await buildServer();
-const database = await startMariaDb(folder);
-const server = await startServer({ DATABASE_URL: database.url, WEB_ROOT: join(ROOT, "web", "dist"), PORT: "0" });
-const browser = await chromium.launch(CHROMIUM);
+const { server, browser, close } = await openThrowAwayShop();
 try {
   const jobs = await seedDemo(server.url);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -83,10 +74,7 @@ try {
     await picture.evaluate((img: { decode(): Promise<void> } & object) => img.decode());
   await shoot("job-board");
 } finally {
-  await browser.close();
-  await server.stop();
-  await database.stop();
-  rmSync(folder, { recursive: true });
+  await close();
 }
 
 /** The shop's motifs, one open; a row of them on an arc under the crest. */

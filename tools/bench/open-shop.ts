@@ -1,14 +1,8 @@
-// A shop as it is served, with a demo job or a picture in it, and a browser before it.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+// A shop to measure in, with jobs of drawings.
 import { type Job, jobSchema, OWN_HEADER } from "@plain-palette/contract";
-import { type Browser, chromium } from "@playwright/test";
+import type { Browser } from "@playwright/test";
 import sharp from "sharp";
-import { CHROMIUM } from "../browser.ts";
-import { buildServer, buildWeb } from "../build.ts";
-import { startMariaDb } from "../database/mariadb.ts";
-import { ROOT, startServer } from "../server-process.ts";
+import { openThrowAwayShop } from "../throw-away-shop.ts";
 
 export interface BenchShop {
   readonly url: string;
@@ -19,14 +13,10 @@ export interface BenchShop {
 
 /** Closed again when `work` has ended, however it ends. */
 export async function inShop(work: (shop: BenchShop) => Promise<void>): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "plain-palette-bench-"));
-  await buildWeb();
-  await buildServer();
-  const database = await startMariaDb(folder);
-  const server = await startServer({ DATABASE_URL: database.url, WEB_ROOT: join(ROOT, "web", "dist"), PORT: "0" });
-  const browser = await chromium.launch(CHROMIUM);
+  const { server, browser, close } = await openThrowAwayShop();
+  const { url } = server;
   const addJob = async (name: string, svg: string) => {
-    const created = await fetch(`${server.url}/api/jobs?name=${name}`, {
+    const created = await fetch(`${url}/api/jobs?name=${name}`, {
       method: "POST",
       body: new Uint8Array(await sharp(Buffer.from(svg)).png().toBuffer()),
       headers: { "Content-Type": "application/octet-stream", [OWN_HEADER]: "bench" },
@@ -34,11 +24,8 @@ export async function inShop(work: (shop: BenchShop) => Promise<void>): Promise<
     return jobSchema.parse(await created.json());
   };
   try {
-    await work({ url: server.url, browser, addJob });
+    await work({ url, browser, addJob });
   } finally {
-    await browser.close();
-    await server.stop();
-    await database.stop();
-    rmSync(folder, { recursive: true });
+    await close();
   }
 }
