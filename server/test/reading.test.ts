@@ -38,7 +38,7 @@ function underServer(): { pid: number; user: string; args: string }[] {
       ]);
   return below(bench.server().child.pid ?? 0);
 }
-const readers = () => underServer().filter(({ args }) => args.includes("child.ts reading"));
+const readers = () => underServer().filter(({ args }) => args.includes("child.js reading"));
 
 async function post(bytes: Buffer, client = "test", path = "/jobs?name=x", signal?: AbortSignal) {
   const started = performance.now();
