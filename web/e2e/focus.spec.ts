@@ -76,3 +76,24 @@ test("what is put on the shelf comes into view, to be named", async ({ page }) =
   await press(page.getByRole("button", { name: "Take Kiln red off the shelf" }));
   await expect(page.getByRole("main").locator(":focus")).toBeVisible();
 });
+
+test("what takes long says how far it is, is stopped, and gone on with", async ({ page }) => {
+  await newJob(page);
+  let wait = 6000;
+  await page.route("**/pixels?*", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, wait));
+    await route.continue();
+  });
+  await page.reload();
+  await expect(page.getByTestId("busy")).toContainText("Fetching the artwork");
+  await expect(page.getByRole("progressbar", { name: "How far it is" })).toBeVisible();
+  await press(page.getByRole("button", { name: "Stop" }));
+  const goOn = page.getByRole("button", { name: "Go on computing" });
+  await expect(goOn).toBeFocused();
+  await expect(page.getByText("all that you decided is kept", { exact: false })).toBeVisible();
+  wait = 0;
+  await page.keyboard.press("Enter");
+  await settled(page);
+  await expect(goOn).toHaveCount(0);
+  await expect(page.getByRole("link", { name: /Colours 5 colours/ })).toBeVisible();
+});

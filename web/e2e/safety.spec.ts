@@ -100,6 +100,31 @@ test("a field says what is wrong with what was typed, and keeps the old value in
   await expect(page.getByLabel("Print width")).toHaveValue("10.5 in");
 });
 
+test("an answer that makes no sense is said in words and asked for again when one wants, never by itself", async ({
+  page,
+}) => {
+  const nonsense = (address: string) => page.route(address, (route) => route.fulfill({ json: { jobs: "none" } }));
+  await nonsense("**/api/board*");
+  await page.goto("/");
+  const problem = page.getByRole("alert");
+  await expect(problem).toContainText("The server gave no sensible answer");
+  await expect(problem).not.toContainText("expected");
+  await page.unroute("**/api/board*");
+  await page.getByRole("button", { name: "Try again" }).click();
+  await expect(page.getByRole("link", { name: /Crew shirts/ })).toBeVisible();
+  await nonsense("**/api/jobs/*");
+  await page.getByRole("link", { name: /Crew shirts/ }).click();
+  await expect(problem).toContainText("The server gave no sensible answer");
+  let loads = 0;
+  page.on("load", () => loads++);
+  // Longer than it takes until what is away is asked again.
+  await page.waitForTimeout(4000);
+  expect(loads).toBe(0);
+  await page.unroute("**/api/jobs/*");
+  await page.getByRole("button", { name: "Reload" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Artwork" })).toBeVisible();
+});
+
 test("closing the tab right after a change loses nothing", async ({ page, context }) => {
   await newJob(page);
   const { url } = { url: page.url() };

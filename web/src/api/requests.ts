@@ -40,12 +40,24 @@ export async function request<T>(schema: z.ZodType<T>, path: string, init?: Requ
   return parseAnswer(schema, response.status, body, response.headers.get("Retry-After"));
 }
 
+const NOT_UNDERSTOOD: Problem = {
+  type: "about:blank",
+  title: "The server gave no sensible answer",
+  status: 500,
+  kept: "Everything saved so far is kept.",
+  cure: "Reload the page: Plain Palette may have been renewed meanwhile.",
+};
+
 /** The body of a good answer; throws the problem of any other. */
 function parseAnswer<T>(schema: z.ZodType<T>, status: number, body: unknown, retryAfter: string | null): T {
-  if (status >= 200 && status < 300) return schema.parse(body);
+  if (status >= 200 && status < 300) {
+    const read = schema.safeParse(body);
+    if (read.success) return read.data;
+    throw new RequestProblem(NOT_UNDERSTOOD);
+  }
   const problem = problemSchema.safeParse(body);
   throw new RequestProblem(
-    problem.success ? problem.data : { ...AWAY, title: "The server gave no sensible answer", status },
+    problem.success ? problem.data : { ...AWAY, title: NOT_UNDERSTOOD.title, status },
     retryAfter === null ? null : Number(retryAfter),
   );
 }

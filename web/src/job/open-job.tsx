@@ -1,7 +1,7 @@
 // One job, open: its store and what computes it are shared by all screens that show it, so that each begins where the one
 // before left it.
 import { useEffect } from "react";
-import { Outlet, useParams } from "react-router";
+import { Link, Outlet, useParams } from "react-router";
 import { api } from "../api/client.ts";
 import { ComputeContext, useComputeWorker } from "../compute/use-compute.ts";
 import { hearWindows, tellWindows } from "../outbox/other-windows.ts";
@@ -12,9 +12,14 @@ export function OpenJob() {
   const store = useJobStore(useParams().id ?? "");
   if (!store)
     return (
-      <p role="status" className="p-8">
-        Fetching the job ...
-      </p>
+      <div className="p-8">
+        <p role="status">Fetching the job ...</p>
+        <p className="mt-3">
+          <Link to="/" className="underline">
+            Back to the job board
+          </Link>
+        </p>
+      </div>
     );
   return <JobInHand key={store.getState().job.id} store={store} />;
 }

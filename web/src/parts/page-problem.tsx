@@ -5,6 +5,7 @@ import { AGAIN_MS, onTryNow } from "../api/again.ts";
 import { isAway } from "../api/requests.ts";
 import { OutboxNote } from "../outbox/outbox-note.tsx";
 import { AgainLine } from "./again-line.tsx";
+import { Button } from "./button.tsx";
 import { ProblemNote, problemOf } from "./problem.tsx";
 
 /** Opens the page again as soon as the server is there. */
@@ -29,7 +30,14 @@ export function PageProblem() {
   useReturn(isAway(problem));
   return (
     <main id="work" tabIndex={-1} className="mx-auto max-w-xl px-6 pt-24">
-      <ProblemNote problem={problem}>{isAway(problem) && <AgainLine className="mt-1" />}</ProblemNote>
+      <ProblemNote problem={problem}>
+        {isAway(problem) && <AgainLine className="mt-1" />}
+        {problem.status === 500 && (
+          <Button className="mt-2" onClick={() => window.location.reload()}>
+            Reload
+          </Button>
+        )}
+      </ProblemNote>
       <OutboxNote className="mt-4" />
       <p className="mt-4">
         <Link to="/" className="underline">

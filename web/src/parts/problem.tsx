@@ -10,7 +10,8 @@ export function problemOf(error: unknown): Problem {
   return {
     type: "about:blank",
     title: "This screen stumbled",
-    status: 0,
+    // Not away: a page that stumbles again whenever it is opened must not be opened again by itself.
+    status: 500,
     detail: error instanceof Error ? error.message : String(error),
     kept: "Everything saved is kept on the server.",
     cure: "Reload the page.",

@@ -22,7 +22,7 @@ export function BusyNote() {
     return (
       <div className="absolute inset-x-0 top-0 flex items-center gap-3 border-l-4 border-next bg-card px-4 py-2">
         <p role="status" className="flex-1">
-          Stopped. What you changed last is kept, and not yet on the table.
+          Stopped. The table shows what was computed so far; all that you decided is kept.
         </p>
         <Button aria-label={GO_ON} onClick={goOn}>
           Go on
@@ -39,7 +39,7 @@ export function BusyNote() {
         <>
           <progress className="h-2 w-24 accent-ink" value={done} max={1} aria-label="How far it is" />
           <Button
-            className="text-xs"
+            className="px-2 py-0 text-xs leading-6"
             onClick={() => {
               stop();
               goOnAt(() => labelled(GO_ON));
