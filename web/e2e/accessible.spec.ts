@@ -125,8 +125,9 @@ test("what opens over the page, a motif's sheet, files on the practice bench and
   await page.getByLabel("Made with").first().selectOption("Stitches");
   await goTo(page, "Output");
   await page.getByRole("button", { name: "Make the files" }).click();
+  await expect(page.getByRole("link", { name: /worksheet\.pdf/ })).toBeVisible();
   await page.getByRole("link", { name: "practice bench" }).click();
-  await expect(page.getByRole("img").first()).toBeVisible();
+  await expect(page.getByRole("region", { name: "Embroidery machine" })).toBeVisible();
   await expectAccessible(page, "the practice bench at work");
   await page.goBack();
 

@@ -1,6 +1,7 @@
 // By keyboard alone: after whatever takes away what was pressed, the focus is where the work goes on, and what came of it is said.
 import { expect, type Locator, type Page, test } from "@playwright/test";
 import { goTo, newJob, settled } from "./shop.ts";
+import { Table } from "./table.ts";
 
 const said = (page: Page) => page.getByTestId("said");
 
@@ -95,5 +96,6 @@ test("what takes long says how far it is, is stopped, and gone on with", async (
   await page.keyboard.press("Enter");
   await settled(page);
   await expect(goOn).toHaveCount(0);
-  await expect(page.getByRole("link", { name: /Colours 5 colours/ })).toBeVisible();
+  // The red circle of the logo lies on the table.
+  await new Table(page, 400, 300).expectColour(75, 175, [0xd8, 0x41, 0x2f]);
 });

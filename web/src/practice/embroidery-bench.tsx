@@ -71,7 +71,7 @@ export function EmbroideryBench({
             ))}
           </ol>
           {faults.length > 0 && (
-            <ul aria-label="What the machine refuses" className="mt-3">
+            <ul aria-label="What the machine refuses" className="mt-3 bg-card px-2">
               {faults.slice(0, MOST_LISTED).map(({ kind, text: what, line, x, y }) => (
                 <li key={`${kind} ${line} ${x} ${y}`} className="border-t border-rule py-1 text-wrong">
                   Line {line}: {what}, at {x.toFixed(1)}, {y.toFixed(1)} mm

@@ -173,7 +173,7 @@ function TransferBench({ files, garment }: { files: JobFiles; garment: string })
             ))}
           </ol>
           {faults.length > 0 && (
-            <ul aria-label="Faults of this plot" className="mt-3">
+            <ul aria-label="Faults of this plot" className="mt-3 bg-card px-2">
               {faults.map(({ kind, text, x, y }) => (
                 <li key={`${kind} ${x} ${y}`} className="border-t border-rule py-1 text-wrong">
                   {text}, at {x.toFixed(1)}, {y.toFixed(1)} mm
@@ -202,7 +202,7 @@ function saysOf(job: CutJob | null): string {
 function Verdict({ name, job }: { name: string; job: CutJob | null }) {
   const faults = job?.faults.filter(({ file }) => file === name) ?? [];
   const layer = job?.layers.find(({ order, id }) => name === `layer-${order}-${id}.plt`);
-  if (faults.length > 0) return <span className="text-xs text-wrong">{faults.length} wrong</span>;
+  if (faults.length > 0) return <span className="bg-card px-1 text-xs text-wrong">{faults.length} wrong</span>;
   if (!layer) return null;
   return <span className="text-xs text-soft">±{(layer.extraMm2 + layer.missingMm2).toFixed(1)} mm²</span>;
 }

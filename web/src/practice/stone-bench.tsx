@@ -75,7 +75,7 @@ export function StoneBench({ list, templates, garment }: Props) {
 function Faults({ job: { faults } }: { job: SetJob }) {
   if (faults.length === 0) return null;
   return (
-    <ul aria-label="What is wrong" className="mt-3">
+    <ul aria-label="What is wrong" className="mt-3 bg-card px-2">
       {faults.slice(0, MOST_LISTED).map(({ file, kind, text, x, y }) => (
         <li key={`${file} ${kind} ${x} ${y}`} className="border-t border-rule py-1 text-wrong">
           {file}: {text}, at {x.toFixed(1)}, {y.toFixed(1)} mm

@@ -48,11 +48,13 @@ export function ChecksGroup({ desk, entry }: { desk: LetteringDesk; entry: Lette
       {said.length === 0 ? (
         <p className="text-xs text-soft">Everything comes out with {process.name.toLowerCase()}.</p>
       ) : (
-        <ul role="status" className="list-disc pl-4 text-xs text-wrong">
-          {said.map((text) => (
-            <li key={text}>{text}</li>
-          ))}
-        </ul>
+        <div role="status">
+          <ul className="list-disc pl-4 text-xs text-wrong">
+            {said.map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+        </div>
       )}
     </Group>
   );

@@ -36,6 +36,7 @@ export function TypefaceChoice({ typefaces, value, words, onChange }: Props) {
       </Popover.Trigger>
       <Popover.Portal container={document.getElementById("work")}>
         <Popover.Content
+          aria-label="Choose a typeface"
           side="left"
           align="start"
           collisionPadding={8}
