@@ -40,7 +40,7 @@ export interface Computed {
   readonly difference: DifferenceView | null;
   readonly checks: ChecksView | null;
   readonly warnings: readonly Warning[];
-  /** What is being done, in words, or null when everything shown is of the current recipe. */
+  /** What is being done, in words. */
   readonly busy: string | null;
   /** How much of it is done, 0..1. */
   readonly done: number;
@@ -48,6 +48,9 @@ export interface Computed {
   readonly isStopped: boolean;
   readonly failure: string | null;
 }
+
+/** Whether everything shown is of the current recipe. */
+export const isCurrent = ({ busy, isStopped, failure }: Computed) => busy === null && !isStopped && failure === null;
 
 const NOTHING: Computed = {
   source: null,

@@ -2,7 +2,7 @@
 import { formatHex } from "@plain-palette/core/colour";
 import { useEffect, useRef } from "react";
 import { api } from "../api/client.ts";
-import type { Computed } from "../compute/use-compute.ts";
+import { type Computed, isCurrent } from "../compute/use-compute.ts";
 import { useJob } from "../job/use-job.ts";
 import { makePath2D } from "../light-table/pieces.ts";
 
@@ -11,12 +11,14 @@ const SIDE_PX = 480;
 /** A pause after which a version is worth a picture, ms. */
 const QUIET_MS = 1500;
 
-export function useJobPicture({ busy, traced, reduced, prepared }: Computed): void {
+export function useJobPicture(computed: Computed): void {
+  const { traced, reduced, prepared } = computed;
+  const isWhole = isCurrent(computed);
   const { id, head } = useJob((state) => state.job);
   const isSaved = useJob((state) => state.save.kind === "saved");
   const drawn = useRef(0);
   useEffect(() => {
-    if (busy !== null || !traced || !reduced || !prepared || !isSaved || drawn.current === head) return;
+    if (!isWhole || !traced || !reduced || !prepared || !isSaved || drawn.current === head) return;
     const timer = setTimeout(async () => {
       drawn.current = head;
       const picture = await drawResult(traced.layers, reduced.spots, prepared.frame);
@@ -24,7 +26,7 @@ export function useJobPicture({ busy, traced, reduced, prepared }: Computed): vo
       if (picture) await api.savePicture(id, head, picture).catch(() => null);
     }, QUIET_MS);
     return () => clearTimeout(timer);
-  }, [busy, traced, reduced, prepared, isSaved, id, head]);
+  }, [isWhole, traced, reduced, prepared, isSaved, id, head]);
 }
 
 async function drawResult(

@@ -2,6 +2,7 @@
 import { formatHex } from "@plain-palette/core/colour";
 import { type ActionOf, type BackgroundReach, nextActionId, pickBackground } from "@plain-palette/core/recipe";
 import { useEffect } from "react";
+import { isCurrent } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
@@ -142,14 +143,14 @@ function ProposalGroup({ computed, ask, desk, change }: ProposalProps) {
   const edit = useJob((state) => state.edit);
   const proposal = desk.background;
   const bitmap = computed.prepared?.bitmap;
-  const isBusy = computed.busy !== null;
+  const isBusy = !isCurrent(computed);
   // Looked for anew whenever the picture is another one and nothing is being tuned.
   useEffect(() => {
     if (!bitmap || isBusy || desk.focusId !== null) return;
-    let isCurrent = true;
-    void ask("background", null).then((background) => isCurrent && change({ background: background ?? null }));
+    let isWanted = true;
+    void ask("background", null).then((background) => isWanted && change({ background: background ?? null }));
     return () => {
-      isCurrent = false;
+      isWanted = false;
     };
   }, [bitmap, isBusy, desk.focusId, ask, change]);
   if (!proposal || !computed.prepared || desk.focusId !== null) return null;

@@ -1,7 +1,7 @@
 // The shapes as files, for programs and machines that take over from here.
 import { SHAPE_FORMATS, type ShapeFormat, type Stacking } from "@plain-palette/core/formats";
 import { useState } from "react";
-import type { Ask, Computed } from "../../compute/use-compute.ts";
+import { type Ask, type Computed, isCurrent } from "../../compute/use-compute.ts";
 import { useJob } from "../../job/use-job.ts";
 import { Button } from "../../parts/button.tsx";
 import { Choice } from "../../parts/choice.tsx";
@@ -78,7 +78,7 @@ export function FilesSection({ computed, ask, mmPerPx }: Props) {
       <Button
         className="w-full"
         onClick={() => void save()}
-        disabled={isSaving || computed.busy !== null || !computed.traced || computed.traced.counts.shapes === 0}
+        disabled={isSaving || !isCurrent(computed) || !computed.traced || computed.traced.counts.shapes === 0}
       >
         Save the file
       </Button>
