@@ -20,6 +20,7 @@ const heading = (page: Page, name: string) => page.getByRole("heading", { level:
 
 test("from the client's picture to films", async ({ page }) => {
   await page.goto("/");
+  await expect(heading(page, "Job board")).toBeVisible();
   await page.keyboard.press("Tab");
   await expect(page.getByRole("link", { name: "To the work" })).toBeFocused();
   await page.keyboard.press("Enter");
