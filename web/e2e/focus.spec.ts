@@ -76,6 +76,26 @@ test("what is put on the shelf comes into view, to be named", async ({ page }) =
   await page.keyboard.press("Enter");
   await press(page.getByRole("button", { name: "Take Kiln red off the shelf" }));
   await expect(page.getByRole("main").locator(":focus")).toBeVisible();
+  await press(page.getByRole("button", { name: "Put it back" }));
+  await expect(page.getByLabel("Name of Kiln red", { exact: true })).toBeFocused();
+});
+
+test("a placement and a motif that are added have the focus, where they are named and moved", async ({ page }) => {
+  await newJob(page);
+  await press(page.getByRole("button", { name: "Change the shop's placements" }));
+  await press(page.getByRole("button", { name: "Add a placement" }));
+  const rows = page.getByRole("dialog").locator("li");
+  const added = rows.locator(":focus");
+  await expect(added).toHaveAccessibleName(/^Name of /);
+  await expect(added).toBeInViewport();
+  await press(page.getByRole("dialog").getByRole("button", { name: /^Remove New/ }));
+  await page.keyboard.press("Escape");
+  await goTo(page, "Shapes");
+  await page.getByRole("tab", { name: "Motifs" }).click();
+  await press(page.getByRole("button", { name: "Place Anchor" }));
+  const change = page.getByRole("list", { name: "Placed motifs" }).getByRole("button", { name: /^Change "Anchor/ });
+  await expect(change).toBeFocused();
+  await expect(change).toBeInViewport();
 });
 
 test("what takes long says how far it is, is stopped, and gone on with", async ({ page }) => {

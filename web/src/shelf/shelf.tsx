@@ -59,11 +59,12 @@ export function Shelf() {
       thing: { ...added, colour: { space: "srgb", hex: "#808080" }, detail: "", film: null, stones: null },
     });
     setWanted("");
-    goOnAt(() => document.querySelector<HTMLElement>(`[data-stock="${added.id}"] input[aria-label^="Name of"]`));
+    goOnAt(() => nameFieldOf(added));
   };
   const putBack = (stock: ShopStock) => {
     setRemoved(null);
     doToListed({ kind: "stock", deed: "return", thing: stock });
+    goOnAt(() => nameFieldOf(stock));
   };
   return (
     <div className="min-h-full">
@@ -130,6 +131,9 @@ export function Shelf() {
     </div>
   );
 }
+
+const nameFieldOf = ({ id }: Pick<ShopStock, "id">) =>
+  document.querySelector<HTMLElement>(`[data-stock="${id}"] input[aria-label^="Name of"]`);
 
 /** Colour and code of what was taken off. */
 function Lead(stock: ShopStock) {

@@ -9,6 +9,7 @@ import { api } from "../../api/client.ts";
 import { OutboxNote } from "../../outbox/outbox-note.tsx";
 import { Button } from "../../parts/button.tsx";
 import { MmField } from "../../parts/fields.tsx";
+import { goOnAt } from "../../parts/go-on-at.ts";
 import { InPlaceText } from "../../parts/in-place.tsx";
 import { TakenOff } from "../../parts/taken-off.tsx";
 import { doToListed } from "../../shop/use-shop.ts";
@@ -29,6 +30,11 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
     if (isOpen) dialog.current?.showModal();
     else dialog.current?.close();
   }, [isOpen]);
+  const add = () => {
+    const added = { ...NEW, id: newId(), version: 1 };
+    doToListed({ kind: "placement", deed: "add", thing: added });
+    goOnAt(() => document.querySelector<HTMLElement>(`[data-placement="${added.id}"] input`));
+  };
   return (
     // The browser's own dialog: Radix' would put a style element into the page, which its security policy forbids.
     <dialog
@@ -67,11 +73,7 @@ export function PlacementsDialog({ isOpen, placements, onClose }: Props) {
           />
         </div>
         <div className="border-t border-rule p-3">
-          <Button
-            onClick={() => doToListed({ kind: "placement", deed: "add", thing: { ...NEW, id: newId(), version: 1 } })}
-          >
-            Add a placement
-          </Button>
+          <Button onClick={add}>Add a placement</Button>
         </div>
       </div>
     </dialog>
@@ -87,6 +89,7 @@ interface RowProps {
 function PlacementRow({ placement, onChange, onRemove }: RowProps) {
   return (
     <li
+      data-placement={placement.id}
       className="grid grid-cols-[1fr_10.5rem_9.5rem_9.5rem_auto] items-center gap-3 border-t border-rule py-0.5 first:border-t-0"
       aria-label={placement.name}
     >

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { motifPictureUrl } from "../../../api/client.ts";
 import { Button } from "../../../parts/button.tsx";
 import { count } from "../../../parts/count.ts";
+import { goOnAt } from "../../../parts/go-on-at.ts";
 import { problemOf } from "../../../parts/problem.tsx";
 import { SearchField } from "../../../parts/search-field.tsx";
 import { useMotifs } from "../../../shop/use-motifs.ts";
@@ -25,9 +26,12 @@ export function LibraryGroup({ desk, size }: { desk: MotifDesk; size: ArtSize })
   const queries = useQueryClient();
   const isReplacing = way === "pick";
   const place = async (motif: ListedMotif) => {
+    const before = placedRows().length;
     try {
       await (isReplacing ? desk.replacePicked(motif) : desk.placeOne(motif, size));
       setSaid(`${motif.name} is placed${isReplacing ? ` in place of ${count(picked.length, "shape")}` : ""}.`);
+      // It stands where it has to be moved and measured from here on.
+      goOnAt(() => (placedRows().length > before ? document.querySelector<HTMLElement>(IN_HAND) : null));
       await queries.invalidateQueries({ queryKey: ["motifs"] });
     } catch (error) {
       setSaid(`${motif.name} could not be placed: ${problemOf(error).title}`);
@@ -92,6 +96,10 @@ export function LibraryGroup({ desk, size }: { desk: MotifDesk; size: ArtSize })
     </Group>
   );
 }
+
+const PLACED = 'ol[aria-label="Placed motifs"]';
+const IN_HAND = `${PLACED} button[aria-pressed="true"]`;
+const placedRows = () => document.querySelectorAll(`${PLACED} > li`);
 
 function sizeOf({ widthMm, heightMm }: ListedMotif): string {
   return `${widthMm.toFixed(1)} × ${heightMm.toFixed(1)} mm`;
