@@ -1,10 +1,11 @@
 // One job, open: its store and what computes it are shared by all screens that show it, so that each begins where the one
 // before left it.
 import { useEffect } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { Outlet, useParams } from "react-router";
 import { api } from "../api/client.ts";
 import { ComputeContext, useComputeWorker } from "../compute/use-compute.ts";
 import { hearWindows, tellWindows } from "../outbox/other-windows.ts";
+import { BackToBoard } from "../parts/back-to-board.tsx";
 import type { RecipeStore } from "./recipe-store.ts";
 import { JobContext, useJobStore } from "./use-job.ts";
 
@@ -14,11 +15,7 @@ export function OpenJob() {
     return (
       <div className="p-8">
         <p role="status">Fetching the job ...</p>
-        <p className="mt-3">
-          <Link to="/" className="underline">
-            Back to the job board
-          </Link>
-        </p>
+        <BackToBoard className="mt-3" />
       </div>
     );
   return <JobInHand key={store.getState().job.id} store={store} />;

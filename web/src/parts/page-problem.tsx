@@ -1,10 +1,11 @@
 // The whole screen when a page cannot be shown: why, what waits meanwhile, and the way back.
 import { useEffect } from "react";
-import { Link, useRouteError } from "react-router";
+import { useRouteError } from "react-router";
 import { AGAIN_MS, onTryNow } from "../api/again.ts";
 import { isAway } from "../api/requests.ts";
 import { OutboxNote } from "../outbox/outbox-note.tsx";
 import { AgainLine } from "./again-line.tsx";
+import { BackToBoard } from "./back-to-board.tsx";
 import { Button } from "./button.tsx";
 import { ProblemNote, problemOf } from "./problem.tsx";
 
@@ -39,11 +40,7 @@ export function PageProblem() {
         )}
       </ProblemNote>
       <OutboxNote className="mt-4" />
-      <p className="mt-4">
-        <Link to="/" className="underline">
-          Back to the job board
-        </Link>
-      </p>
+      <BackToBoard className="mt-4" />
     </main>
   );
 }
