@@ -11,6 +11,9 @@ interface Draft {
   readonly isTaken?: true;
 }
 
+/** Of a page: the first comes while there is time, the second always, where the page is not killed before it. */
+const ENDS = ["beforeunload", "pagehide"] as const;
+
 /**
  * `take` hands what was typed to `commit`, which throws with what is wrong; `drop` goes back to the text in force.
  * While nothing is typed there is no draft at all, so none can be behind the text in force and be taken for typed.
@@ -37,9 +40,9 @@ export function useDraft(text: string, commit: (typed: string) => void, { holdsT
   newest.current = take;
   useEffect(() => {
     const leave = () => newest.current();
-    window.addEventListener("pagehide", leave);
+    for (const end of ENDS) window.addEventListener(end, leave);
     return () => {
-      window.removeEventListener("pagehide", leave);
+      for (const end of ENDS) window.removeEventListener(end, leave);
       leave();
     };
   }, []);
