@@ -98,6 +98,19 @@ test("a placement and a motif that are added have the focus, where they are name
   await expect(change).toBeInViewport();
 });
 
+test("a new line of lettering is typed at once, and Escape leaves its text for the table", async ({ page }) => {
+  await newJob(page);
+  await goTo(page, "Shapes");
+  await page.getByRole("tab", { name: "Lettering" }).click();
+  await press(page.getByRole("button", { name: "New line" }));
+  const words = page.getByLabel("Words", { exact: true });
+  await expect(words).toBeFocused();
+  await page.keyboard.type("Mind the gull");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("region", { name: /^Light table/ })).toBeFocused();
+  await expect(words).toHaveValue("Mind the gull");
+});
+
 test("what takes long says how far it is, is stopped, and gone on with", async ({ page }) => {
   await newJob(page);
   let wait = 6000;

@@ -50,6 +50,7 @@ export function LightTable(props: Props) {
     : "Arrow keys move the table, + and \u2212 zoom, 0 shows all, 1 shows true size. ? lists all keys.";
   return (
     <section
+      id="light-table"
       ref={frame}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: panned and zoomed from the keyboard
       tabIndex={0}

@@ -10,7 +10,7 @@ export function useEscape(putDown: () => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "Escape") return;
-      const table = document.querySelector<HTMLElement>('section[aria-label^="Light table"]');
+      const table = document.getElementById("light-table");
       if (event.target instanceof HTMLTextAreaElement && table) table.focus();
       else latest.current();
     };
