@@ -3,7 +3,7 @@
 import { lengthOf } from "../../geometry/index.ts";
 import { distanceAcross } from "../read/index.ts";
 import { fitArc } from "./arc.ts";
-import { type Guide, guideAt } from "./guide.ts";
+import { guideAt } from "./guide.ts";
 import { relaxJoints } from "./relax.ts";
 import { farthestOff, fitSegment, offAt, reparametrise, type Samples, settle, type Tangent } from "./segment.ts";
 
@@ -48,14 +48,25 @@ export interface Stretch {
   readonly endTangent: Tangent;
 }
 
+/** Where a segment may end, and the directions into the ones that it parts: none where a guide says nothing. */
+interface Joint {
+  readonly x: number;
+  readonly y: number;
+  readonly from: Tangent;
+  readonly into: Tangent;
+}
+
 /** A stretch being fitted. */
 interface Run extends Stretch {
   /** Way along the points from the first one of the run to each. */
   readonly along: Float64Array;
-  /** The guides of joints so far: from the points around them at first, moved ones as they were moved to. */
-  readonly guides: Map<number, Guide | null>;
+  /** The joints so far, from the first point on: from the points around them at first, moved ones as they were moved to. */
+  readonly joints: Joint[];
   /** How far points may lie off the parabola that guides a joint. */
   readonly offPx: number;
+  /** Parameters and curve of the segment that is being tried, written over by every try. */
+  readonly u: Float64Array;
+  readonly curve: Float64Array;
 }
 
 /**
@@ -67,7 +78,14 @@ export function fitCurve(stretch: Stretch, tolerance: number): FittedSegments {
   const arc = !startTangent && !endTangent && fitArc(points, from, to, tolerance);
   if (arc) return arc;
   const along = wayAlong(points, from, to);
-  const run: Run = { ...stretch, along, guides: new Map(), offPx: tolerance * GUIDE_SHARE };
+  const run: Run = {
+    ...stretch,
+    along,
+    joints: [],
+    offPx: tolerance * GUIDE_SHARE,
+    u: new Float64Array(MOST_SAMPLES + 1),
+    curve: new Float64Array(8),
+  };
   const first = fitGreedily(run, tolerance, []);
   if (first.length === 1) return refine(run, first, tolerance)[0].curve.slice();
   const even = fitEvenly(run, first, tolerance);
@@ -124,13 +142,13 @@ function relax(run: Run, pieces: readonly Piece[], tolerance: number): readonly 
     if (part.length === 0) {
       const line = pieces[k++];
       const { from, to } = line;
-      if (!isStraight(run.points, from, to, endAt(run, from), endAt(run, to), tolerance)) return null;
+      if (!isStraight(run.points, from, to, jointAt(run, from), jointAt(run, to), tolerance)) return null;
       out.push(line);
       continue;
     }
     const curves = part.map((piece) => controlsOf(run, piece));
     const samples = part.map((piece) => ({ ...piece.samples, u: piece.samples.u.slice() }));
-    relaxJoints(curves, samples, tangentFrom(run, part[0].from), tangentInto(run, part[part.length - 1].to));
+    relaxJoints(curves, samples, jointAt(run, part[0].from).from, jointAt(run, part[part.length - 1].to).into);
     for (const [i, piece] of part.entries()) {
       const all = allPoints(run, { ...piece, samples: samples[i] });
       reparametrise(all, curves[i]);
@@ -138,14 +156,14 @@ function relax(run: Run, pieces: readonly Piece[], tolerance: number): readonly 
       const [x, y] = [run.points[piece.to * 2], run.points[piece.to * 2 + 1]];
       const isInside = i + 1 < part.length;
       if (isInside && Math.min(offAt(curves[i], x, y, 1), offAt(curves[i + 1], x, y, 0)) > tolerance) return null;
-      out.push({ ...piece, curve: [...curves[i].subarray(2)] });
+      out.push({ ...piece, curve: segmentOf(curves[i]) });
     }
   }
   for (const [i, { to, curve, samples }] of out.entries()) {
     if (!samples || !isCurved(out[i + 1])) continue;
     const [x, y] = curve.slice(4);
     const length = lengthOf(x - curve[2], y - curve[3]);
-    run.guides.set(to, { x, y, dx: (x - curve[2]) / length, dy: (y - curve[3]) / length });
+    setJoint(run, to, x, y, (x - curve[2]) / length, (y - curve[3]) / length);
   }
   return out;
 }
@@ -196,42 +214,44 @@ function refine(run: Run, pieces: readonly Piece[], tolerance: number): readonly
     const { from, to } = piece;
     const c = controlsOf(run, piece);
     const all = allPoints(run, piece);
-    settle(all, tangentFrom(run, from), tangentInto(run, to), c);
+    settle(all, jointAt(run, from).from, jointAt(run, to).into, c);
     const isGood = farthestOff(all, c) <= tolerance && isSane(run, from, to, c);
-    return isGood ? { ...piece, curve: [...c.subarray(2)] } : piece;
+    return isGood ? { ...piece, curve: segmentOf(c) } : piece;
   });
 }
 
 function controlsOf(run: Run, { from, curve }: Piece): Float64Array {
-  return Float64Array.of(...endAt(run, from), ...curve);
+  const { x, y } = jointAt(run, from);
+  return Float64Array.of(x, y, ...curve);
 }
 
-function guideOf({ points, from, to, guides, offPx }: Run, i: number): Guide | null {
-  const known = guides.get(i);
-  if (known !== undefined) return known;
-  const guide = guideAt(points, i, from, to, offPx);
-  guides.set(i, guide);
-  return guide;
+/** A segment's control points without its first point. */
+function segmentOf(c: Float64Array): number[] {
+  return [c[2], c[3], c[4], c[5], c[6], c[7]];
 }
 
-/** Where a segment that ends at point `i` ends: the run's own ends are exact. */
-function endAt(run: Run, i: number): readonly [number, number] {
-  const guide = i === run.from || i === run.to ? null : guideOf(run, i);
-  return guide ? [guide.x, guide.y] : [run.points[i * 2], run.points[i * 2 + 1]];
+/** The joint at point `i`: the run's own ends are exact. */
+function jointAt(run: Run, i: number): Joint {
+  const { points, from, to, startTangent, endTangent, joints, offPx } = run;
+  const known = joints[i - from];
+  if (known) return known;
+  const isEnd = i === from || i === to;
+  const guide = isEnd ? null : guideAt(points, i, from, to, offPx);
+  if (guide) return setJoint(run, i, guide.x, guide.y, guide.dx, guide.dy);
+  const bare: Joint = {
+    x: points[i * 2],
+    y: points[i * 2 + 1],
+    from: i === from ? startTangent : null,
+    into: i === to ? endTangent : null,
+  };
+  joints[i - from] = bare;
+  return bare;
 }
 
-/** Direction into a segment that starts at point `i`. */
-function tangentFrom(run: Run, i: number): Tangent {
-  if (i === run.from) return run.startTangent;
-  const guide = guideOf(run, i);
-  return guide && [guide.dx, guide.dy];
-}
-
-/** Direction back into a segment that ends at point `i`. */
-function tangentInto(run: Run, i: number): Tangent {
-  if (i === run.to) return run.endTangent;
-  const guide = guideOf(run, i);
-  return guide && [-guide.dx, -guide.dy];
+function setJoint({ joints, from }: Run, i: number, x: number, y: number, dx: number, dy: number): Joint {
+  const joint: Joint = { x, y, from: [dx, dy], into: [-dx, -dy] };
+  joints[i - from] = joint;
+  return joint;
 }
 
 /** A straight segment. */
@@ -239,17 +259,12 @@ export function lineBetween([x0, y0]: readonly [number, number], [x1, y1]: reado
   return [x0, y0, x1, y1, x1, y1];
 }
 
-/** Whether all points between i and j lie near the line from (x0, y0) to (x1, y1). */
-function isStraight(
-  points: Float64Array,
-  i: number,
-  j: number,
-  [x0, y0]: readonly [number, number],
-  [x1, y1]: readonly [number, number],
-  tolerance: number,
-): boolean {
-  for (let k = i + 1; k < j; k++)
-    if (distanceAcross(x0, y0, x1, y1, points[k * 2], points[k * 2 + 1]) > tolerance) return false;
+/** Whether all points between i and j lie near the line between two joints. */
+function isStraight(points: Float64Array, i: number, j: number, a: Joint, b: Joint, tolerance: number): boolean {
+  const isNear = (k: number) => distanceAcross(a.x, a.y, b.x, b.y, points[k * 2], points[k * 2 + 1]) <= tolerance;
+  // A curve is most likely off it halfway.
+  if (!isNear((i + j) >> 1)) return false;
+  for (let k = i + 1; k < j; k++) if (!isNear(k)) return false;
   return true;
 }
 
@@ -264,32 +279,37 @@ function meetsTangents(dx: number, dy: number, start: Tangent, end: Tangent): bo
 
 /** One segment for points[i..j], or null if none stays within tolerance. */
 function fitOne(run: Run, i: number, j: number, tolerance: number): Piece | null {
-  const { points } = run;
+  const { points, curve: c } = run;
   const n = j - i + 1;
   if (n === 2) return linePiece(run, i, j);
-  const first = endAt(run, i);
-  const last = endAt(run, j);
-  const start = tangentFrom(run, i);
-  const end = tangentInto(run, j);
+  const first = jointAt(run, i);
+  const last = jointAt(run, j);
+  const { from: start } = first;
+  const { into: end } = last;
   if (
     isStraight(points, i, j, first, last, tolerance) &&
-    (n < 5 || meetsTangents(last[0] - first[0], last[1] - first[1], start, end))
+    (n < 5 || meetsTangents(last.x - first.x, last.y - first.y, start, end))
   )
     return linePiece(run, i, j);
   if (n === 3 && !start && !end) return null;
   const samples = sampleRun(run, i, j);
-  const c = Float64Array.of(first[0], first[1], 0, 0, 0, 0, last[0], last[1]);
+  c[0] = first.x;
+  c[1] = first.y;
+  c[6] = last.x;
+  c[7] = last.y;
   if (!fitSegment(samples, start, end, tolerance, c) || !isSane(run, i, j, c)) return null;
-  if (samples.u.length < n) {
+  if (samples.count < n) {
     const all = allPoints(run, { from: i, to: j, samples });
     reparametrise(all, c);
     if (farthestOff(all, c) > tolerance) return null;
   }
-  return { from: i, to: j, curve: [...c.subarray(2)], samples };
+  return { from: i, to: j, curve: segmentOf(c), samples: { ...samples, u: samples.u.slice(0, samples.count) } };
 }
 
 function linePiece(run: Run, from: number, to: number): Piece {
-  return { from, to, curve: lineBetween(endAt(run, from), endAt(run, to)), samples: null };
+  const a = jointAt(run, from);
+  const b = jointAt(run, to);
+  return { from, to, curve: lineBetween([a.x, a.y], [b.x, b.y]), samples: null };
 }
 
 /** Way along points[from..to] from the first to each. */
@@ -302,38 +322,43 @@ function wayAlong(points: Float64Array, from: number, to: number): Float64Array 
   return along;
 }
 
-/** Points i..j of a run, or as many of them as are enough to find the curve, parameters by the way along. */
-function sampleRun({ points, from, along }: Run, i: number, j: number): Samples {
-  const n = Math.min(j - i, MOST_SAMPLES) + 1;
+/**
+ * Points i..j of a run, or as many of them as are enough to find the curve, parameters by the way along. They are the run's
+ * own until the next try.
+ */
+function sampleRun({ points, from, along, u }: Run, i: number, j: number): Samples {
   const start = along[i - from];
   const length = along[j - from] - start || 1;
-  const out = new Float64Array(n * 2);
-  const u = new Float64Array(n);
-  for (let k = 0; k < n; k++) {
-    const p = sampleAt(k, i, j, n);
+  if (j - i <= MOST_SAMPLES) {
+    for (let p = i; p <= j; p++) u[p - i] = (along[p - from] - start) / length;
+    return { points, first: i, u, count: j - i + 1 };
+  }
+  const out = new Float64Array((MOST_SAMPLES + 1) * 2);
+  for (let k = 0; k <= MOST_SAMPLES; k++) {
+    const p = sampleAt(k, i, j);
     out[k * 2] = points[p * 2];
     out[k * 2 + 1] = points[p * 2 + 1];
     u[k] = (along[p - from] - start) / length;
   }
-  return { points: out, u };
+  return { points: out, first: 0, u, count: MOST_SAMPLES + 1 };
 }
 
-/** Index of the k-th of n samples of points i..j. */
-function sampleAt(k: number, i: number, j: number, n: number): number {
-  return i + Math.round((k * (j - i)) / (n - 1));
+/** Index of the k-th sample of points i..j: every point, or MOST_SAMPLES spaces between as many of them as that takes. */
+function sampleAt(k: number, i: number, j: number): number {
+  return j - i <= MOST_SAMPLES ? i + k : i + Math.round((k * (j - i)) / MOST_SAMPLES);
 }
 
 /** All points of a segment, with parameters between those that its samples have come to. */
 function allPoints({ points, from, along }: Run, { from: i, to: j, samples }: Omit<Curved, "curve">): Samples {
-  const n = samples.u.length;
   const u = new Float64Array(j - i + 1);
-  for (let k = 1; k < n; k++) {
-    const a = sampleAt(k - 1, i, j, n);
-    const b = sampleAt(k, i, j, n);
+  let a = i;
+  for (let k = 1; k < samples.count; k++) {
+    const b = sampleAt(k, i, j);
     const gained = (samples.u[k] - samples.u[k - 1]) / (along[b - from] - along[a - from] || 1);
     for (let p = a + 1; p <= b; p++) u[p - i] = samples.u[k - 1] + gained * (along[p - from] - along[a - from]);
+    a = b;
   }
-  return { points: points.subarray(i * 2, j * 2 + 2), u };
+  return { points, first: i, u, count: j - i + 1 };
 }
 
 /** Control points farther out than the run is long make hooks and loops. */

@@ -121,7 +121,7 @@ export function fitOneSegment(points: Float64Array, start: Tangent, end: Tangent
     travelled += lengthOf(points[i] - points[i - 2], points[i + 1] - points[i - 1]);
     u[i / 2] = travelled / length;
   }
-  const samples = { points, u };
+  const samples = { points, first: 0, u, count: u.length };
   if (!solveControls(samples, start, end, c)) return linePath([c[0], c[1], c[6], c[7]]);
   settle(samples, start, end, c);
   return c;

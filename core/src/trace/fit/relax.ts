@@ -54,21 +54,21 @@ function moveJoints(curves: readonly Float64Array[], samples: readonly Samples[]
     at.set([before[6], before[7], dx, dy, a, b], k * 6);
   }
   for (let s = 0; s <= n; s++) {
-    const { points, u } = samples[s];
+    const { points, first, u, count } = samples[s];
     const c = curves[s];
     const left = s - 1;
     const isLast = s === n;
     const b = s > 0 ? at[left * 6 + 5] : 0;
     const a = isLast ? 0 : at[s * 6 + 4];
-    for (let i = 1; i < u.length - (isLast ? 1 : 0); i++) {
+    for (let i = 1; i < count - (isLast ? 1 : 0); i++) {
       const t = u[i];
       const v = 1 - t;
       const w0 = v * v * v;
       const w1 = 3 * v * v * t;
       const w2 = 3 * v * t * t;
       const w3 = t * t * t;
-      let x = points[i * 2];
-      let y = points[i * 2 + 1];
+      let x = points[(first + i) * 2];
+      let y = points[(first + i) * 2 + 1];
       const f0 = w0 + w1;
       const f1 = b * w1;
       const g0 = w2 + w3;

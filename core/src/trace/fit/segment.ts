@@ -13,10 +13,12 @@ const ROUNDS = 6;
 /** A direction, or null where the curve may leave as it likes. */
 export type Tangent = readonly [number, number] | null;
 
-/** Points that a segment is fitted to, x, y pairs, and the parameter of each on the segment. */
+/** `count` points that a segment is fitted to, x, y pairs from point `first` on, and the parameter of each on the segment. */
 export interface Samples {
   readonly points: Float64Array;
+  readonly first: number;
   readonly u: Float64Array;
+  readonly count: number;
 }
 
 /**
@@ -30,12 +32,11 @@ export function fitSegment(
   tolerance: number,
   c: Float64Array,
 ): boolean {
-  for (const hope of HOPE) {
+  for (let round = 0; round < HOPE.length; round++) {
     if (!solveControls(samples, start, end, c)) return false;
-    const off = farthestOff(samples, c);
-    if (off > tolerance * hope) return false;
+    const off = reparametrise(samples, c);
+    if (off > tolerance * HOPE[round]) return false;
     if (off <= tolerance * NEAR_ENOUGH) return true;
-    reparametrise(samples, c);
   }
   return true;
 }
@@ -53,8 +54,11 @@ export function settle(samples: Samples, start: Tangent, end: Tangent, c: Float6
  * Least-squares control points. With a tangent given, that control point has one degree of freedom along it; without,
  * two. The unknowns are at most four, so the normal equations are solved directly.
  */
-export function solveControls({ points, u }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
-  const [x0, y0, , , , , x3, y3] = c;
+export function solveControls({ points, first, u, count }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
+  const x0 = c[0];
+  const y0 = c[1];
+  const x3 = c[6];
+  const y3 = c[7];
   let s11 = 0;
   let s12 = 0;
   let s22 = 0;
@@ -62,16 +66,15 @@ export function solveControls({ points, u }: Samples, start: Tangent, end: Tange
   let by1 = 0;
   let bx2 = 0;
   let by2 = 0;
-  for (let k = 1; k < u.length - 1; k++) {
+  for (let k = 1, p = (first + 1) * 2; k < count - 1; k++, p += 2) {
     const t = u[k];
     const v = 1 - t;
     const w1 = 3 * v * v * t;
     const w2 = 3 * v * t * t;
-    const w0 = v * v * v;
-    const w3 = t * t * t;
-    // What remains for the control points, measured from the ends they belong to.
-    const rx = points[k * 2] - (w0 + w1) * x0 - (w2 + w3) * x3;
-    const ry = points[k * 2 + 1] - (w0 + w1) * y0 - (w2 + w3) * y3;
+    // What remains for the control points, measured from the ends they belong to: the last end's two weights make one.
+    const last = t * t * t + w2;
+    const rx = points[p] - x0 - last * (x3 - x0);
+    const ry = points[p + 1] - y0 - last * (y3 - y0);
     s11 += w1 * w1;
     s12 += w1 * w2;
     s22 += w2 * w2;
@@ -129,44 +132,59 @@ export function solveControls({ points, u }: Samples, start: Tangent, end: Tange
 }
 
 /** Largest distance of a point from the place on the segment that its parameter names. */
-export function farthestOff({ points, u }: Samples, c: Float64Array): number {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
+export function farthestOff({ points, first, u, count }: Samples, c: Float64Array): number {
+  const x0 = c[0];
+  const y0 = c[1];
+  const x1 = 3 * (c[2] - x0);
+  const y1 = 3 * (c[3] - y0);
+  const x2 = 3 * (c[4] - c[2]) - x1;
+  const y2 = 3 * (c[5] - c[3]) - y1;
+  const x3 = c[6] - x0 - x1 - x2;
+  const y3 = c[7] - y0 - y1 - y2;
   let most = 0;
-  for (let k = 1; k < u.length - 1; k++) {
+  for (let k = 1, p = (first + 1) * 2; k < count - 1; k++, p += 2) {
     const t = u[k];
-    const v = 1 - t;
-    const a = v * v * v;
-    const b = 3 * v * v * t;
-    const d = 3 * v * t * t;
-    const e = t * t * t;
-    const dx = a * x0 + b * x1 + d * x2 + e * x3 - points[k * 2];
-    const dy = a * y0 + b * y1 + d * y2 + e * y3 - points[k * 2 + 1];
-    most = Math.max(most, dx * dx + dy * dy);
+    const qx = ((x3 * t + x2) * t + x1) * t + (x0 - points[p]);
+    const qy = ((y3 * t + y2) * t + y1) * t + (y0 - points[p + 1]);
+    const off = qx * qx + qy * qy;
+    if (off > most) most = off;
   }
   return Math.sqrt(most);
 }
 
 /** Distance of one point from the segment, near parameter `t`. */
 export function offAt(c: Float64Array, x: number, y: number, t: number): number {
-  const one = { points: Float64Array.of(0, 0, x, y, 0, 0), u: Float64Array.of(0, t, 1) };
+  const one = { points: Float64Array.of(0, 0, x, y, 0, 0), first: 0, u: Float64Array.of(0, t, 1), count: 3 };
   for (let round = 0; round < ROUNDS; round++) reparametrise(one, c);
   return farthestOff(one, c);
 }
 
-/** One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. */
-export function reparametrise({ points, u }: Samples, c: Float64Array): void {
-  const [x0, y0, x1, y1, x2, y2, x3, y3] = c;
-  for (let k = 1; k < u.length - 1; k++) {
+/**
+ * One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. Returns how far off the
+ * farthest point was before. The innermost loop of all tracing: the segment as the three coefficients of each coordinate.
+ */
+export function reparametrise({ points, first, u, count }: Samples, c: Float64Array): number {
+  const x0 = c[0];
+  const y0 = c[1];
+  const x1 = 3 * (c[2] - x0);
+  const y1 = 3 * (c[3] - y0);
+  const x2 = 3 * (c[4] - c[2]) - x1;
+  const y2 = 3 * (c[5] - c[3]) - y1;
+  const x3 = c[6] - x0 - x1 - x2;
+  const y3 = c[7] - y0 - y1 - y2;
+  let most = 0;
+  for (let k = 1, p = (first + 1) * 2; k < count - 1; k++, p += 2) {
     const t = u[k];
-    const v = 1 - t;
-    const qx = v * v * v * x0 + 3 * v * v * t * x1 + 3 * v * t * t * x2 + t * t * t * x3 - points[k * 2];
-    const qy = v * v * v * y0 + 3 * v * v * t * y1 + 3 * v * t * t * y2 + t * t * t * y3 - points[k * 2 + 1];
-    const ux = 3 * (v * v * (x1 - x0) + 2 * v * t * (x2 - x1) + t * t * (x3 - x2));
-    const uy = 3 * (v * v * (y1 - y0) + 2 * v * t * (y2 - y1) + t * t * (y3 - y2));
-    const wx = 6 * (v * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
-    const wy = 6 * (v * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
-    const slope = ux * ux + uy * uy + qx * wx + qy * wy;
+    const qx = ((x3 * t + x2) * t + x1) * t + (x0 - points[p]);
+    const qy = ((y3 * t + y2) * t + y1) * t + (y0 - points[p + 1]);
+    const ux = (3 * x3 * t + 2 * x2) * t + x1;
+    const uy = (3 * y3 * t + 2 * y2) * t + y1;
+    const off = qx * qx + qy * qy;
+    if (off > most) most = off;
+    const slope = ux * ux + uy * uy + qx * (6 * x3 * t + 2 * x2) + qy * (6 * y3 * t + 2 * y2);
     if (Math.abs(slope) < 1e-12) continue;
-    u[k] = Math.min(1, Math.max(0, t - (qx * ux + qy * uy) / slope));
+    const next = t - (qx * ux + qy * uy) / slope;
+    u[k] = next < 0 ? 0 : next > 1 ? 1 : next;
   }
+  return Math.sqrt(most);
 }
