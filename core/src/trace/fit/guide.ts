@@ -19,28 +19,33 @@ export interface Guide {
  * within `offPx`, root mean square, of one parabola; null beside an end, where too few points are left.
  */
 export function guideAt(points: Float64Array, i: number, from: number, to: number, offPx: number): Guide | null {
-  const most = Math.min(i - from, to - i);
+  const most = Math.min(i - from, to - i, REACHES[0]);
+  const way = new Float64Array(2 * most + 1);
+  const p = i * 2;
+  for (let k = 1; k <= most; k++) {
+    const a = p + k * 2;
+    way[most + k] = way[most + k - 1] + lengthOf(points[a] - points[a - 2], points[a + 1] - points[a - 1]);
+    const b = p - k * 2;
+    way[most - k] = way[most - k + 1] - lengthOf(points[b] - points[b + 2], points[b + 1] - points[b + 3]);
+  }
   for (const reach of REACHES) {
     if (reach > most) continue;
-    const { guide, off } = fitParabola(points, i, reach);
-    if (guide && off <= offPx) return guide;
+    const guide = fitParabola(points, i, reach, way, offPx);
+    if (guide) return guide;
   }
   return null;
 }
 
-/** A parabola over chord length through points[i - reach .. i + reach], read at the middle one. */
-function fitParabola(points: Float64Array, i: number, reach: number): { guide: Guide | null; off: number } {
+/**
+ * A parabola over chord length through points[i - reach .. i + reach], read at the middle one; null if they lie farther off
+ * it than `offPx`. `way`: the way from point `i`, which is the middle one, to those around it.
+ */
+function fitParabola(points: Float64Array, i: number, reach: number, way: Float64Array, offPx: number): Guide | null {
   const n = 2 * reach + 1;
-  const s = new Float64Array(n);
+  const o = (way.length >> 1) - reach;
   const middle = i * 2;
-  for (let k = 1; k <= reach; k++) {
-    const a = middle + k * 2;
-    s[reach + k] = s[reach + k - 1] + lengthOf(points[a] - points[a - 2], points[a + 1] - points[a - 1]);
-    const b = middle - k * 2;
-    s[reach - k] = s[reach - k + 1] - lengthOf(points[b] - points[b + 2], points[b + 1] - points[b + 3]);
-  }
-  const scale = Math.max(s[n - 1], -s[0]);
-  if (scale === 0) return { guide: null, off: 0 };
+  const scale = Math.max(way[o + n - 1], -way[o]);
+  if (scale === 0) return null;
   let s1 = 0;
   let s2 = 0;
   let s3 = 0;
@@ -52,7 +57,7 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
   let by1 = 0;
   let by2 = 0;
   for (let k = 0; k < n; k++) {
-    const u = s[k] / scale;
+    const u = way[o + k] / scale;
     const u2 = u * u;
     const x = points[middle + (k - reach) * 2] - points[middle];
     const y = points[middle + (k - reach) * 2 + 1] - points[middle + 1];
@@ -75,7 +80,7 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
   const e = s1 * s2 - n * s3;
   const f = n * s2 - s1 * s1;
   const determinant = n * a + s1 * b + s2 * c;
-  if (determinant < 1e-9) return { guide: null, off: 0 };
+  if (determinant < 1e-9) return null;
   const x0 = (a * bx0 + b * bx1 + c * bx2) / determinant;
   const x1 = (b * bx0 + d * bx1 + e * bx2) / determinant;
   const x2 = (c * bx0 + e * bx1 + f * bx2) / determinant;
@@ -84,15 +89,13 @@ function fitParabola(points: Float64Array, i: number, reach: number): { guide: G
   const y2 = (c * by0 + e * by1 + f * by2) / determinant;
   let off2 = 0;
   for (let k = 0; k < n; k++) {
-    const u = s[k] / scale;
+    const u = way[o + k] / scale;
     const x = points[middle + (k - reach) * 2] - points[middle] - (x0 + u * (x1 + u * x2));
     const y = points[middle + (k - reach) * 2 + 1] - points[middle + 1] - (y0 + u * (y1 + u * y2));
     off2 += x * x + y * y;
   }
   const speed = lengthOf(x1, y1);
-  if (speed === 0) return { guide: null, off: 0 };
-  return {
-    guide: { x: points[middle] + x0, y: points[middle + 1] + y0, dx: x1 / speed, dy: y1 / speed },
-    off: Math.sqrt(off2 / n),
-  };
+  if (speed === 0) return null;
+  if (Math.sqrt(off2 / n) > offPx) return null;
+  return { x: points[middle] + x0, y: points[middle + 1] + y0, dx: x1 / speed, dy: y1 / speed };
 }

@@ -7,6 +7,8 @@ const HOPE = [20, 12, 8, 6, 5, 4, 3, 3, 2, 1];
 
 /** A curve as near as this share of the tolerance is taken without further rounds. */
 const NEAR_ENOUGH = 0.8;
+/** One that is within the tolerance and gained no more than this share of it in its last round is there. */
+const SETTLED = 0.02;
 /** Rounds of settling. */
 const ROUNDS = 6;
 
@@ -32,11 +34,18 @@ export function fitSegment(
   tolerance: number,
   c: Float64Array,
 ): boolean {
+  let before = Number.POSITIVE_INFINITY;
+  let lastGain = Number.POSITIVE_INFINITY;
   for (let round = 0; round < HOPE.length; round++) {
     if (!solveControls(samples, start, end, c)) return false;
     const off = reparametrise(samples, c);
     if (off > tolerance * HOPE[round]) return false;
-    if (off <= tolerance * NEAR_ENOUGH) return true;
+    const gain = before - off;
+    if (off <= tolerance * (gain < tolerance * SETTLED ? 1 : NEAR_ENOUGH)) return true;
+    // Rounds gain less and less, if not always at once.
+    if (round > 1 && off - Math.max(gain, lastGain, 0) * (HOPE.length - 1 - round) > tolerance) return false;
+    before = off;
+    lastGain = gain;
   }
   return true;
 }
@@ -54,7 +63,12 @@ export function settle(samples: Samples, start: Tangent, end: Tangent, c: Float6
  * Least-squares control points. With a tangent given, that control point has one degree of freedom along it; without,
  * two. The unknowns are at most four, so the normal equations are solved directly.
  */
-export function solveControls({ points, first, u, count }: Samples, start: Tangent, end: Tangent, c: Float64Array): boolean {
+export function solveControls(
+  { points, first, u, count }: Samples,
+  start: Tangent,
+  end: Tangent,
+  c: Float64Array,
+): boolean {
   const x0 = c[0];
   const y0 = c[1];
   const x3 = c[6];
@@ -184,7 +198,7 @@ export function reparametrise({ points, first, u, count }: Samples, c: Float64Ar
     const slope = ux * ux + uy * uy + qx * (6 * x3 * t + 2 * x2) + qy * (6 * y3 * t + 2 * y2);
     if (Math.abs(slope) < 1e-12) continue;
     const next = t - (qx * ux + qy * uy) / slope;
-    u[k] = next < 0 ? 0 : next > 1 ? 1 : next;
+    u[k] = next > 0 ? Math.min(next, 1) : 0;
   }
   return Math.sqrt(most);
 }
