@@ -88,7 +88,7 @@ function openMaker<S, T, L extends keyof T>(parts: MakingParts<S, T, L>): Maker 
         const { doing, part, weight } = steps[step];
         yield { name: `${id}.${step}`, doing, part, done: before / whole };
         before += weight;
-        doStep(steps, step, work, kept, key);
+        yield* doStep(steps, step, work, kept, key);
       }
       const result = resultOf(kept, wanted);
       return {

@@ -4,6 +4,7 @@ import type { Rgb } from "../colour/index.ts";
 import type { Output, OutputFacts } from "../output/index.ts";
 import type { Frame, Raster } from "../raster/index.ts";
 import type { Spot } from "../reduce/index.ts";
+import type { Outcomes, Shared } from "../share/index.ts";
 import type { ShopSettings, SpotStockKind, StockReference } from "../shelf/index.ts";
 import type { Drawing } from "../trace/index.ts";
 import type { z } from "../zod/index.ts";
@@ -82,8 +83,8 @@ export interface Product extends Made {
 
 /** Makes designs one way and keeps what its steps made last: one for each job that is open. */
 export interface Maker {
-  /** `key` names the design's map. Tells of each step before it is done; `done` is of the process alone. */
-  make(design: Design, recipe: HasProcesses, key: string): Generator<StepNotice, Product>;
+  /** `key` names the design's map. Tells of each step before it is done, `done` being of the process alone, and shares out what it can. */
+  make(design: Design, recipe: HasProcesses, key: string): Generator<StepNotice | Shared, Product, Outcomes>;
 }
 
 /** Something that the shell sets by name: a length within limits (mm), words of a kind, or that it is so. */

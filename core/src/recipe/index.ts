@@ -27,6 +27,7 @@ export {
   type Results,
   runPipeline,
   runSteps,
+  runStepsTogether,
   type Step,
   type StepResults,
 } from "./pipeline.ts";

@@ -13,8 +13,10 @@ import {
   reduceColours,
   type Spot,
 } from "../reduce/index.ts";
+import { type Helpers, type Outcomes, type Shared, workTogether } from "../share/index.ts";
 import { doStep, type KeptResults, resultOf, type StepTable, totalWeight } from "../steps/index.ts";
-import { type Drawing, fitShapes, readShapes, type ShapesReading } from "../trace/index.ts";
+import { taskOf } from "../tasks/index.ts";
+import { type Drawing, fitShapesTogether, readShapes, type ShapesReading } from "../trace/index.ts";
 import { placeCorrections } from "./corrections.ts";
 import { EMPTY_LIBRARY, type Library, missingOf } from "./library.ts";
 import { placeEdits } from "./place-edits.ts";
@@ -150,7 +152,7 @@ const STEPS: StepTable<StepResults, Work> = {
     part: "trace",
     from: ["read"],
     reads: ({ recipe: { shapes } }) => [shapes.tolerancePx],
-    compute: ({ recipe }, get) => fitShapes(get("read"), recipe.shapes),
+    compute: ({ recipe }, get) => fitShapesTogether(get("read"), recipe.shapes),
   },
   edit: {
     doing: "Changing shapes",
@@ -185,12 +187,41 @@ export function processesIn({ process, colours }: Recipe): readonly Process[] {
  * Runs all steps, telling of each before it is done: a caller shows progress, measures, or stops by not asking for the next
  * one.
  */
-export function* runSteps(
+export function* runSteps(...given: Parameters<typeof takeTurns>): Generator<StepNotice, Results> {
+  const turns = takeTurns(...given);
+  let turn = turns.next(null);
+  for (; !turn.done; turn = turns.next(null)) if (!isShared(turn.value)) yield turn.value;
+  return turn.value;
+}
+
+/** The same with helpers; what comes of it is the same to the last bit, however many there are. */
+export async function* runStepsTogether(
+  helpers: Helpers,
+  ...given: Parameters<typeof takeTurns>
+): AsyncGenerator<StepNotice, Results> {
+  const turns = takeTurns(...given);
+  let turn = turns.next(null);
+  while (!turn.done) {
+    if (isShared(turn.value)) turn = turns.next(await workTogether(turn.value, helpers, taskOf));
+    else {
+      yield turn.value;
+      turn = turns.next(null);
+    }
+  }
+  return turn.value;
+}
+
+function isShared(turn: StepNotice | Shared): turn is Shared {
+  return "parts" in turn;
+}
+
+/** Tells of each step before it is done, and of what of it may be shared out. */
+function* takeTurns(
   artwork: Artwork,
   recipe: Recipe,
   { kept, prepare: prepareCache, makers, library }: ResultCache,
   focusId: string | null = null,
-): Generator<StepNotice, Results> {
+): Generator<StepNotice | Shared, Results, Outcomes> {
   const work: Work = { artwork, recipe, focusId, prepareCache, library };
   const processes = processesIn(recipe);
   const whole = totalWeight(STEPS) + processes.reduce((sum, { id }) => sum + makingOf(id).weight, 0);
@@ -199,7 +230,7 @@ export function* runSteps(
     const { doing, part, weight } = STEPS[name];
     yield { name, doing, part, done: before / whole };
     before += weight;
-    doStep(STEPS, name, work, kept);
+    yield* doStep(STEPS, name, work, kept);
   }
   const made: Product[] = [];
   for (const process of processes) {
@@ -210,9 +241,13 @@ export function* runSteps(
     const maker = makers.get(process.id) ?? making.open();
     makers.set(process.id, maker);
     const steps = maker.make(design, recipe, kept.edit?.key ?? "");
-    let step = steps.next();
-    for (; !step.done; step = steps.next())
-      yield { ...step.value, done: (before + making.weight * step.value.done) / whole };
+    let step = steps.next(null);
+    while (!step.done) {
+      const { value } = step;
+      step = steps.next(
+        yield isShared(value) ? value : { ...value, done: (before + making.weight * value.done) / whole },
+      );
+    }
     before += making.weight;
     made.push(step.value);
   }

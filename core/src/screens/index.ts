@@ -25,9 +25,9 @@ export {
   type SeparationSettings,
   separatePlates,
   spreadInks,
+  spreadTask,
 } from "./separate.ts";
 export { writeSeparationsPdf } from "./separations-pdf.ts";
 export { writeSeparationsSvg } from "./separations-svg.ts";
 export { type ScreensSettings, screensSettingsSchema } from "./settings.ts";
-export { spreadTraps } from "./trap.ts";
 export { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";

@@ -12,7 +12,7 @@ import {
   orderPlates,
   type PlateRegion,
   type Separation,
-  spreadInks,
+  spreadTogether,
 } from "./separate.ts";
 import type { ScreensSettings } from "./settings.ts";
 
@@ -34,7 +34,7 @@ const STEPS: StepTable<ScreensResults, Work<ScreensSettings>> = {
     part: "separate",
     from: [],
     reads: ({ design, settings }) => [settings.trapMm, ...spreadBy(design)],
-    compute: ({ design, settings }) => spreadInks(design, settings),
+    compute: ({ design, settings }) => spreadTogether(design, settings),
   },
   base: {
     doing: "Laying the underbase",

@@ -11,9 +11,10 @@ import {
 } from "../geometry/index.ts";
 import type { Design } from "../process/index.ts";
 import { orderInks, type Spot } from "../reduce/index.ts";
-import { type PlanarMap, spotPaths } from "../trace/index.ts";
+import { doAlone, type Sharing, shareOut, type Task } from "../share/index.ts";
+import { type Drawing, type PlanarMap, spotPaths } from "../trace/index.ts";
 import type { ScreensSettings } from "./settings.ts";
-import { type LightnessOf, leastHole, spreadTraps } from "./trap.ts";
+import { type LightnessOf, leastHole, makeTraps } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
 /** The person's decisions about plates. */
@@ -130,41 +131,64 @@ function lightnessOfInks(inks: readonly Spot[]): ReadonlyMap<string, number> {
 export type PlateRegion = Pick<Plate, "region" | "coverage">;
 export type InkRegion = PlateRegion & Pick<Plate, "trapMm2">;
 
+/** Of what is separated, that which decides what its inks print. Data alone. */
+interface SpreadWork {
+  readonly art: Pick<Separable, "spots" | "widthMm"> & { readonly map: Drawing };
+  readonly trapMm: number;
+}
+
+/** What one ink prints, by its id. */
+export const spreadTask: Task<SpreadWork, string, InkRegion> = {
+  name: "spread inks",
+  begin: ({ art, trapMm }) => {
+    const { map } = art;
+    const lightness = lightnessOfInks(inksOf(art));
+    const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
+    const mmPerPx = art.widthMm / map.width;
+    const tolerancePx = FLATTEN_MM / mmPerPx;
+    const trapPx = trapMm / mmPerPx;
+    const trapOf = makeTraps(map, lightnessOf, trapPx, tolerancePx);
+    /** All faces of inks darker than one. */
+    const darkerThan = (light: number) =>
+      toPolygons(
+        map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap(({ paths }) => paths),
+        tolerancePx,
+      );
+    return (id) => {
+      const own = spotPaths(map, id);
+      const trap = trapOf(id);
+      const under = map.below.flatMap((layer) => spotPaths(layer, id));
+      const isAlone = trap.length === 0 && under.length === 0;
+      const united = () =>
+        fillHoles(
+          unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
+          (areaPx) => areaPx < leastHole(trapPx),
+          () => darkerThan(lightness.get(id) ?? 0),
+        );
+      const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
+      return { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx };
+    };
+  },
+};
+
 /** What each ink prints, traps included. What no trap touches keeps its curves; the rest is polygons within 0.003 mm. */
 export function spreadInks(
   art: Separable,
-  { trapMm }: Pick<SeparationSettings, "trapMm">,
+  settings: Pick<SeparationSettings, "trapMm">,
 ): ReadonlyMap<string, InkRegion> {
-  const { map } = art;
-  const inks = inksOf(art);
-  const lightness = lightnessOfInks(inks);
-  const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
-  const mmPerPx = art.widthMm / map.width;
-  const tolerancePx = FLATTEN_MM / mmPerPx;
-  const trapPx = trapMm / mmPerPx;
-  const traps = spreadTraps(map, lightnessOf, trapPx, tolerancePx);
-  /** All faces of inks darker than one. */
-  const darkerThan = (light: number) =>
-    toPolygons(
-      map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap(({ paths }) => paths),
-      tolerancePx,
-    );
-  const regions = new Map<string, InkRegion>();
-  for (const { id, rgb } of inks) {
-    const own = spotPaths(map, id);
-    const trap = traps.get(id) ?? [];
-    const under = map.below.flatMap((layer) => spotPaths(layer, id));
-    const isAlone = trap.length === 0 && under.length === 0;
-    const united = () =>
-      fillHoles(
-        unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
-        (areaPx) => areaPx < leastHole(trapPx),
-        () => darkerThan(rgbToLab(rgb)[0]),
-      );
-    const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
-    regions.set(id, { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx });
-  }
-  return regions;
+  return doAlone(spreadTogether(art, settings));
+}
+
+/** The same with whoever helps. Inks with most boundaries come first. */
+export function* spreadTogether(
+  { map, spots, widthMm }: Separable,
+  { trapMm }: Pick<SeparationSettings, "trapMm">,
+): Sharing<ReadonlyMap<string, InkRegion>> {
+  const lengthOf = (id: string) => spotPaths(map, id).reduce((sum, path) => sum + path.length, 0);
+  const inks = inksOf({ map, spots }).map(({ id }) => ({ id, length: lengthOf(id) }));
+  const ids = inks.sort((a, b) => b.length - a.length).map(({ id }) => id);
+  const regions = yield* shareOut(spreadTask, { art: { map, spots, widthMm }, trapMm }, ids);
+  return new Map(ids.map((id, k) => [id, regions[k]]));
 }
 
 /** A plate's region with its coverage. */

@@ -15,9 +15,6 @@ import { BARE, type PlanarMap } from "../trace/index.ts";
 /** Which of two inks is lighter decides the direction; `null` for anything that is not ink. */
 export type LightnessOf = (spotId: string) => number | null;
 
-/** The strips of one spot that lie inside its darker neighbours, per spot id; where those of two boundaries meet they overlap. */
-export type Traps = ReadonlyMap<string, Polygons>;
-
 /** A boundary between two inks, seen from the lighter one. */
 export interface InkBoundary {
   readonly light: string;
@@ -72,20 +69,22 @@ export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: nu
 const CLOSED_UP_TO = 3;
 
 /**
- * Strips for all boundaries between two inks. `widthPx` is the trap in source pixels. Where either ink is narrower than
+ * The strips of each spot that lie inside its darker neighbours, one for each boundary; where two meet they overlap. `widthPx` is the trap in source pixels. Where either ink is narrower than
  * twice the trap, measured across the boundary, the strip is half as wide as that feature: two traps from both sides of a thin
  * line meet in its middle and never pass it. Where the same light ink lies on both sides and would leave a sliver between its
  * traps, it runs through: no screen holds the sliver open. The clip to the darker face keeps every strip off bare garment.
  */
-export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: number, tolerancePx: number): Traps {
-  if (widthPx <= 0) return new Map();
+export function makeTraps(
+  map: PlanarMap,
+  lightnessOf: LightnessOf,
+  widthPx: number,
+  tolerancePx: number,
+): (spotId: string) => Polygons {
+  if (widthPx <= 0) return () => [];
   const boundaries = map.edges.map((edge) => flattenPath(edge.path, tolerancePx));
   const crossings = indexBoundaries(boundaries);
   const inksAt = map.edges.map((_, e) => inkBoundary(map, e, lightnessOf));
-  const strips: StripsByFace = new Map();
-  boundaries.forEach((boundary, e) => {
-    const inks = inksAt[e];
-    if (!inks) return;
+  const stripAt = (boundary: readonly number[], inks: InkBoundary) => {
     const line = densify(boundary, widthPx / 2);
     const dark = measureAcross(line, inks.darkSide, CLOSED_UP_TO * widthPx, crossings);
     const light = measureAcross(line, inks.darkSide === 1 ? -1 : 1, 2 * widthPx, crossings);
@@ -94,9 +93,16 @@ export function spreadTraps(map: PlanarMap, lightnessOf: LightnessOf, widthPx: n
       const isGap = dark.met[i] >= 0 && inksAt[dark.met[i]]?.light === inks.light;
       return isGap && across < CLOSED_UP_TO * width ? across / 2 : Math.min(width, across / 2);
     });
-    addStrip(strips, inks.darkFace, inks.light, stripBeside(line, widths, inks.darkSide, tolerancePx));
-  });
-  return clipStrips(map, strips, tolerancePx);
+    return stripBeside(line, widths, inks.darkSide, tolerancePx);
+  };
+  return (spotId) => {
+    const strips: StripsByFace = new Map();
+    boundaries.forEach((boundary, e) => {
+      const inks = inksAt[e];
+      if (inks?.light === spotId) addStrip(strips, inks.darkFace, spotId, stripAt(boundary, inks));
+    });
+    return clipStrips(map, strips, tolerancePx).get(spotId) ?? [];
+  };
 }
 
 /** The area (square source pixels) under which a hole in an ink's plate is a crumb: the square of the gap that is closed. */

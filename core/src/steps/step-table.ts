@@ -1,5 +1,6 @@
 // Steps as data: each says what it works on and what it reads. Its result is kept under a key of just that, so that a change
 // redoes the steps that read it and those after them, and nothing before.
+import type { Sharing } from "../share/index.ts";
 import { hashText } from "./hash-text.ts";
 
 /** Gives the result of a step that comes before. */
@@ -17,8 +18,8 @@ export interface StepOf<R, K extends keyof R, C> {
   reads(context: C, get: Get<R>): unknown;
   /** What decides only what is shown along with it: the steps after it do not read that. */
   aside?(context: C): unknown;
-  /** `last`: what it made last, of whatever; what of that still holds it tells by itself. */
-  compute(context: C, get: Get<R>, last: R[K] | null): R[K];
+  /** `last`: what it made last, of whatever; what of that still holds it tells by itself. It may share out its work. */
+  compute(context: C, get: Get<R>, last: R[K] | null): R[K] | Sharing<R[K]>;
 }
 
 /** All steps, in the order in which they are done. */
@@ -42,13 +43,13 @@ export function totalWeight<R, C>(table: StepTable<R, C>): number {
 }
 
 /** The result of one step: kept, or computed and kept. Those before it are there. `root` is part of every key. */
-export function doStep<R, K extends keyof R, C>(
+export function* doStep<R, K extends keyof R, C>(
   table: StepTable<R, C>,
   step: K,
   context: C,
   kept: KeptResults<R>,
   root = "",
-): R[K] {
+): Sharing<R[K]> {
   const { from, reads, aside, compute } = table[step];
   const get: Get<R> = (other) => resultOf(kept, other);
   const parents = [root, ...from.map((parent) => kept[parent]?.key)];
@@ -56,7 +57,12 @@ export function doStep<R, K extends keyof R, C>(
   const shown = JSON.stringify(aside?.(context) ?? null);
   const last = kept[step];
   if (last?.key === key && last.aside === shown) return last.result;
-  const result = compute(context, get, last?.result ?? null);
+  const computed = compute(context, get, last?.result ?? null);
+  const result = isSharing(computed) ? yield* computed : computed;
   kept[step] = { key, aside: shown, result };
   return result;
+}
+
+function isSharing<T>(computed: T | Sharing<T>): computed is Sharing<T> {
+  return typeof computed === "object" && computed !== null && Symbol.iterator in computed && "next" in computed;
 }

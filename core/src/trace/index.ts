@@ -1,4 +1,4 @@
-export { circlePath, fitOneSegment, fitPolyline } from "./fit/index.ts";
+export { circlePath, fitOneSegment, fitPolyline, fitTask } from "./fit/index.ts";
 export {
   countFineShapes,
   countShapes,
@@ -9,6 +9,7 @@ export {
   faceAt,
   faceBeyond,
   fitShapes,
+  fitShapesTogether,
   halfEdgePath,
   layersOf,
   type MapEdge,

@@ -1,5 +1,6 @@
 // From the points of one boundary to its curve: corners first, shapes with a name next, then the fewest segments.
 import { type CubicPath, cosineBetween, densify, lengthOf } from "../../geometry/index.ts";
+import { type Sharing, shareOut, type Task } from "../../share/index.ts";
 import type { ReadyLine } from "../read/index.ts";
 import { fitCircle } from "./circle.ts";
 import { fitEllipse } from "./ellipse.ts";
@@ -31,15 +32,64 @@ const KEPT_CURVES = 4;
 
 /** The curve of a line within a tolerance, px. Small shapes often keep theirs when the tolerance asked for changes. */
 export function fitLine(line: ReadyLine, tolerance: number): CubicPath {
-  const { points, corners, isLoop, made } = line;
-  const last = made.curves.get(tolerance);
+  const last = line.made.curves.get(tolerance);
   if (last) return last.slice();
-  const path = isLoop
+  const path = fitPoints(line, tolerance);
+  keepCurve(line, tolerance, path.slice());
+  return path;
+}
+
+function keepCurve({ made }: ReadyLine, tolerance: number, path: CubicPath): void {
+  if (made.curves.size === KEPT_CURVES) made.curves.clear();
+  made.curves.set(tolerance, path);
+}
+
+/** All of a line that its curve follows from. */
+type LinePoints = Pick<ReadyLine, "points" | "corners" | "isLoop">;
+
+function fitPoints({ points, corners, isLoop }: LinePoints, tolerance: number): CubicPath {
+  return isLoop
     ? fitLoop(points, corners, tolerance)
     : fitBetween(points, [0, ...corners, points.length / 2 - 1], tolerance);
-  if (made.curves.size === KEPT_CURVES) made.curves.clear();
-  made.curves.set(tolerance, path.slice());
-  return path;
+}
+
+/** Points of lines that are fitted in one go, at least: a part of shared work costs a message. */
+const PART_POINTS = 500;
+
+/** Lines, each with its tolerance, as their curves. */
+export const fitTask: Task<null, readonly (LinePoints & { readonly tolerance: number })[], readonly CubicPath[]> = {
+  name: "fit lines",
+  begin: () => (lines) => lines.map((line) => fitPoints(line, line.tolerance)),
+};
+
+/** Fits the lines that have no curve yet within the tolerance that is asked of them, with whoever helps; `fitLine` finds them. */
+export function* fitTogether(lines: readonly (ReadyLine | null)[], curves: CurveSettings): Sharing<void> {
+  const unfitted = lines
+    .filter((line) => line !== null)
+    .map((line) => ({ line, tolerance: toleranceOf(line, curves) }))
+    .filter(({ line, tolerance }) => !line.made.curves.has(tolerance))
+    .sort((a, b) => b.line.points.length - a.line.points.length);
+  const parts: (typeof unfitted)[] = [];
+  let length = PART_POINTS;
+  for (const one of unfitted) {
+    if (length >= PART_POINTS) {
+      parts.push([]);
+      length = 0;
+    }
+    parts[parts.length - 1].push(one);
+    length += one.line.points.length / 2;
+  }
+  const pointsOf = ({ line: { points, corners, isLoop }, tolerance }: (typeof unfitted)[number]) => ({
+    ...{ points, corners, isLoop },
+    tolerance,
+  });
+  const paths = yield* shareOut(
+    fitTask,
+    null,
+    parts.map((part) => part.map(pointsOf)),
+  );
+  for (const [k, part] of parts.entries())
+    for (const [i, { line, tolerance }] of part.entries()) keepCurve(line, tolerance, paths[k][i]);
 }
 
 function fitLoop(line: Float64Array, corners: readonly number[], tolerance: number): CubicPath {

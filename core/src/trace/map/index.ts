@@ -17,4 +17,4 @@ export {
 } from "./planar-map.ts";
 export { type Simplification, simplifyMap } from "./simplify.ts";
 export { stackShapes } from "./stack.ts";
-export { fitShapes, type ShapeSettings, tracePicture } from "./trace.ts";
+export { fitShapes, fitShapesTogether, type ShapeSettings, tracePicture } from "./trace.ts";

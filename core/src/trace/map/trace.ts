@@ -2,10 +2,12 @@
 import { joinPaths, lengthOf, pathArea, reversePath } from "../../geometry/index.ts";
 import { type Components, NONE } from "../../raster/index.ts";
 import type { Assignment, Findings, Reduction } from "../../reduce/index.ts";
+import type { Sharing } from "../../share/index.ts";
 import {
   type Crossings,
   type CurveSettings,
   fitLine,
+  fitTogether,
   roughPath,
   squareUp,
   toleranceOf,
@@ -43,6 +45,15 @@ export function tracePicture(
   settings: ShapeSettings,
 ): Drawing {
   return fitShapes(readShapes(findings, reduction, assignment, settings), settings);
+}
+
+/** Fits curves to the boundaries that were read, with whoever helps. */
+export function* fitShapesTogether(reading: ShapesReading, curves: CurveSettings): Sharing<Drawing> {
+  yield* fitTogether(
+    [reading, ...reading.underLines].flatMap(({ lines }) => lines),
+    curves,
+  );
+  return fitShapes(reading, curves);
 }
 
 /** Fits curves to the boundaries that were read. */
