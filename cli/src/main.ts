@@ -1,12 +1,14 @@
 // separate: the product's pipeline from the shell.
 import { basename, extname, join } from "node:path";
 import { readArguments, USAGE, UsageError } from "./arguments.ts";
+import { openHelpers } from "./helpers.ts";
 import { makeOutputFolder, OutputError } from "./output-folder.ts";
 import { separateFile } from "./separate-file.ts";
 
 async function main(): Promise<number> {
   const { files, out, ...wanted } = readArguments(process.argv.slice(2));
   await makeOutputFolder(out);
+  const helpers = openHelpers();
   const taken = new Set<string>();
   let failures = 0;
   for (const file of files) {
@@ -15,13 +17,14 @@ async function main(): Promise<number> {
       process.stderr.write(`${file}: ${text.replace(/\s+/g, " ")}\n`);
     };
     try {
-      const warnings = await separateFile(file, join(out, folderOf(file, taken)), wanted, new Date());
+      const warnings = await separateFile(file, join(out, folderOf(file, taken)), wanted, helpers, new Date());
       for (const warning of warnings) say(`warning: ${warning}`);
     } catch (error) {
       failures++;
       say(reasonOf(error));
     }
   }
+  helpers.close();
   return failures > 0 ? 2 : 0;
 }
 

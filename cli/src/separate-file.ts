@@ -4,6 +4,7 @@ import { basename, extname } from "node:path";
 import { processOf } from "@plain-palette/core/processes";
 import { proposeBackground, type Raster } from "@plain-palette/core/raster";
 import {
+  type Artwork,
   garmentRgb,
   type Library,
   listOutputs,
@@ -15,10 +16,12 @@ import {
   prepareArtwork,
   type Recipe,
   type Results,
-  runSteps,
+  runStepsTogether,
   type ShapeWishes,
 } from "@plain-palette/core/recipe";
+import type { Helpers } from "@plain-palette/core/share";
 import { decodeArtwork, readLabelFont } from "@plain-palette/server/intake";
+import type { HelperThreads } from "./helpers.ts";
 import { type LibraryFiles, openLibrary } from "./library.ts";
 import { type OutputFile, writeWhole } from "./output-folder.ts";
 
@@ -34,6 +37,7 @@ export async function separateFile(
   file: string,
   folder: string,
   { recipe: wanted, takesBackground, fonts, motifs, shapes }: SeparateWishes,
+  threads: HelperThreads,
   now: Date,
 ): Promise<readonly string[]> {
   const timings: Record<string, number> = {};
@@ -42,7 +46,8 @@ export async function separateFile(
   const { recipe, note } = takesBackground ? withoutBackground(raster, wanted) : { recipe: wanted, note: [] };
   timings.decode = performance.now() - started;
   const library = await openLibrary(recipe, { fonts, motifs });
-  const results = runTimed({ key: file, raster }, recipe, library, timings);
+  const helpers = threads.forPicture(raster.width * raster.height);
+  const results = await runTimed({ key: file, raster }, recipe, library, helpers, timings);
 
   const beforeFiles = performance.now();
   const facts = {
@@ -82,18 +87,19 @@ function withoutBackground(raster: Raster, recipe: Recipe): { recipe: Recipe; no
 }
 
 /** Runs the steps, adding the time of each to `timings`. */
-function runTimed(
-  artwork: Parameters<typeof runSteps>[0],
+async function runTimed(
+  artwork: Artwork,
   recipe: Recipe,
   library: Library,
+  helpers: Helpers,
   timings: Record<string, number>,
-): Results {
-  const steps = runSteps(artwork, recipe, makeResultCache(library));
-  let step = steps.next();
+): Promise<Results> {
+  const steps = runStepsTogether(helpers, artwork, recipe, makeResultCache(library));
+  let step = await steps.next();
   while (!step.done) {
     const { part } = step.value;
     const before = performance.now();
-    step = steps.next();
+    step = await steps.next();
     timings[part] = (timings[part] ?? 0) + performance.now() - before;
   }
   return step.value;
