@@ -23,6 +23,9 @@ const TAPERS = 0.12;
 /** Widths are compared over the limit's own length, and at least so many pixels: boundaries are only so exact. */
 const LEAST_SPAN_PX = 4;
 
+/** So many steps in a row are looked round together: each look costs as much as testing dozens of steps. */
+const TOGETHER = 8;
+
 /** Steps along all boundaries, two for each: one looking to its left, one to its right. */
 interface Walk {
   readonly x: number[];
@@ -87,9 +90,13 @@ export function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mm
     const grounds = side === 1 ? walk.left : walk.right;
     const limitOf = (i: number) => (grounds[i] < 0 ? limits.gapMm : limits.lineMm) / mmPerPx;
     // Left of a direction, y down, is (dy, -dx).
-    const widths = Float64Array.from({ length: count }, (_, i) =>
-      measureAcross(walk, index, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, limitOf(i), stepPx),
-    );
+    const mostPx = Math.max(limits.lineMm, limits.gapMm) / mmPerPx;
+    const widths = new Float64Array(count);
+    let near: readonly number[] = [];
+    for (let i = 0; i < count; i++) {
+      if (i % TOGETHER === 0) near = stepsNear(walk, index, i, Math.min(count, i + TOGETHER), mostPx + stepPx);
+      widths[i] = measureAcross(walk, near, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, stepPx, limitOf(i));
+    }
     for (let i = 0; i < count; i++) {
       if (widths[i] >= limitOf(i)) continue;
       thin.push({
@@ -151,29 +158,36 @@ function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
   return walk;
 }
 
-/** Distance from step `i` along its normal to the boundary on the other side of its ground, if it is under `most`. */
+/** Steps within reach of steps from..to. Where these jump to another boundary, that costs a longer list. */
+function stepsNear({ x, y }: Walk, index: Flatbush, from: number, to: number, reach: number): readonly number[] {
+  let [left, top, right, bottom] = [x[from], y[from], x[from], y[from]];
+  for (let i = from + 1; i < to; i++) {
+    left = Math.min(left, x[i]);
+    right = Math.max(right, x[i]);
+    top = Math.min(top, y[i]);
+    bottom = Math.max(bottom, y[i]);
+  }
+  return index.search(left - reach, top - reach, right + reach, bottom + reach);
+}
+
+/** Distance from step `i` along its normal to the boundary on the other side of its ground, among steps near it, as far as `most`. */
 function measureAcross(
   walk: Walk,
-  index: Flatbush,
+  near: readonly number[],
   i: number,
   own: number,
   nx: number,
   ny: number,
-  most: number,
   stepPx: number,
+  most: number,
 ): number {
   const x = walk.x[i];
   const y = walk.y[i];
   let best = Number.POSITIVE_INFINITY;
-  const found = index.search(
-    Math.min(x, x + nx * most) - stepPx,
-    Math.min(y, y + ny * most) - stepPx,
-    Math.max(x, x + nx * most) + stepPx,
-    Math.max(y, y + ny * most) + stepPx,
-  );
-  for (const j of found) {
+  for (let k = 0; k < near.length; k++) {
+    const j = near[k];
     const along = (walk.x[j] - x) * nx + (walk.y[j] - y) * ny;
-    if (along < SELF_PX || along >= best) continue;
+    if (along < SELF_PX || along >= best || along > most + stepPx) continue;
     const aside = Math.abs((walk.x[j] - x) * ny - (walk.y[j] - y) * nx);
     if (aside > stepPx) continue;
     // The side of j that looks back: its normal against ours.

@@ -5,6 +5,9 @@ import { lengthOf } from "./vector.ts";
 /** The boundary that a point itself lies on must not be met: so much of the reach is passed over. */
 const SKIP_SHARE = 0.02;
 
+/** So many points of a line in a row are looked round together: each look costs as much as testing dozens of segments. */
+const TOGETHER = 8;
+
 /** All segments of some boundaries, for finding what lies across a feature. */
 export interface Crossings {
   readonly index: Flatbush | null;
@@ -56,38 +59,61 @@ export function measureAcross(line: readonly number[], side: 1 | -1, reachPx: nu
   const closes = line[0] === line[line.length - 2] && line[1] === line[line.length - 1];
   const distances = new Float64Array(n).fill(reachPx);
   const met = new Int32Array(n).fill(-1);
+  let near: readonly number[] = [];
   for (let i = 0; i < n; i++) {
+    if (i % TOGETHER === 0) near = segmentsNear(line, i, Math.min(n, i + TOGETHER), reachPx, crossings);
     const before = i > 0 ? i - 1 : closes ? n - 2 : 0;
     const after = i < n - 1 ? i + 1 : closes ? 1 : n - 1;
     const dx = line[after * 2] - line[before * 2];
     const dy = line[after * 2 + 1] - line[before * 2 + 1];
     const length = lengthOf(dx, dy);
     if (length === 0) continue;
-    const [nx, ny] = [(-dy / length) * side, (dx / length) * side];
-    const nearest = nearestAlong(line[i * 2], line[i * 2 + 1], nx, ny, reachPx, crossings);
-    if (!nearest) continue;
-    distances[i] = nearest.distance;
-    met[i] = crossings.boundaryOf[nearest.segment];
+    const nx = (-dy / length) * side;
+    const ny = (dx / length) * side;
+    const x = line[i * 2];
+    const y = line[i * 2 + 1];
+    const segment = firstMet(x, y, nx, ny, reachPx, near, crossings.segments);
+    if (segment < 0) continue;
+    distances[i] = wayTo(x, y, nx, ny, segment, crossings.segments);
+    met[i] = crossings.boundaryOf[segment];
   }
   return { distances, met };
 }
 
-/** The first segment that a ray from a point meets within `reach`. */
-function nearestAlong(
+/** Segments within reach of points from..to of a line. */
+function segmentsNear(
+  line: readonly number[],
+  from: number,
+  to: number,
+  reach: number,
+  { index }: Crossings,
+): readonly number[] {
+  if (!index) return [];
+  let [left, top, right, bottom] = [line[from * 2], line[from * 2 + 1], line[from * 2], line[from * 2 + 1]];
+  for (let i = from + 1; i < to; i++) {
+    left = Math.min(left, line[i * 2]);
+    right = Math.max(right, line[i * 2]);
+    top = Math.min(top, line[i * 2 + 1]);
+    bottom = Math.max(bottom, line[i * 2 + 1]);
+  }
+  return index.search(left - reach, top - reach, right + reach, bottom + reach);
+}
+
+/** The first of some segments that a ray from a point meets within `reach`; -1: none. */
+function firstMet(
   x: number,
   y: number,
   nx: number,
   ny: number,
   reach: number,
-  { index, segments }: Crossings,
-): { distance: number; segment: number } | null {
-  if (!index) return null;
+  near: readonly number[],
+  segments: Float64Array,
+): number {
   const skip = reach * SKIP_SHARE;
-  const ex = x + nx * reach;
-  const ey = y + ny * reach;
   let nearest = reach;
   let segment = -1;
-  for (const s of index.search(Math.min(x, ex), Math.min(y, ey), Math.max(x, ex), Math.max(y, ey))) {
+  for (let k = 0; k < near.length; k++) {
+    const s = near[k];
     const ax = segments[s * 4];
     const ay = segments[s * 4 + 1];
     const sx = segments[s * 4 + 2] - ax;
@@ -101,7 +127,16 @@ function nearestAlong(
       segment = s;
     }
   }
-  return segment < 0 ? null : { distance: nearest, segment };
+  return segment;
+}
+
+/** How far along a ray a segment is met. */
+function wayTo(x: number, y: number, nx: number, ny: number, s: number, segments: Float64Array): number {
+  const ax = segments[s * 4];
+  const ay = segments[s * 4 + 1];
+  const sx = segments[s * 4 + 2] - ax;
+  const sy = segments[s * 4 + 3] - ay;
+  return ((ax - x) * sy - (ay - y) * sx) / (nx * sy - ny * sx);
 }
 
 /** Nothing in a picture changes its width within less, px. */
