@@ -34,6 +34,7 @@ export interface SeeThrough {
 
 /** Finds half-transparent areas; null where there is none. Linear in pixels. */
 export function findSeeThrough({ width, height, data }: Raster): SeeThrough | null {
+  if (!hasPart(data)) return null;
   const inner = new Uint8Array(width * height);
   let body = 0;
   // Column sums of "is partly there" over the rows around, so that a square is asked in one step.
@@ -70,6 +71,16 @@ export function findSeeThrough({ width, height, data }: Raster): SeeThrough | nu
         }
     }
   return { mask, ...measure(mask, data, width) };
+}
+
+/** Whether any pixel is partly there; most pictures have none. */
+function hasPart(data: Uint8ClampedArray): boolean {
+  const words = new Uint32Array(data.buffer, data.byteOffset, data.length >> 2);
+  for (let p = 0; p < words.length; p++) {
+    const alpha = words[p] >>> 24;
+    if (alpha > CLEAR && alpha < OPAQUE) return true;
+  }
+  return false;
 }
 
 function changeAround(data: Uint8ClampedArray, p: number, width: number): number {

@@ -45,17 +45,24 @@ function explain(into: Explanation, nearby: Nearby, palette: Palette, r: number,
       into.distance = alone;
     }
   }
-  for (let k = 0; k < nearby.count; k++) {
+  let most2 = lessByOne2(into.distance);
+  for (let k = 0; k < nearby.count && most2 > 0; k++) {
     const i = nearby.list[k];
     for (let m = k + 1; m < nearby.count; m++) {
       const j = nearby.list[m];
-      const distance = Math.sqrt(mixDistance2(to2[i], to2[j], palette.apart2[i * MAX_FOUND + j]));
-      if (distance + 1 >= into.distance) continue;
+      const d2 = mixDistance2(to2[i], to2[j], palette.apart2[i * MAX_FOUND + j]);
+      if (d2 >= most2) continue;
       into.first = i;
       into.second = j;
-      into.distance = distance;
+      into.distance = Math.sqrt(d2);
+      most2 = lessByOne2(into.distance);
     }
   }
+}
+
+/** The square of a distance that is shorter by one; 0 where there is none. */
+function lessByOne2(distance: number): number {
+  return distance > 1 ? (distance - 1) * (distance - 1) : 0;
 }
 
 /**
@@ -66,14 +73,14 @@ export function labelPurePixels(
   raster: Raster,
   labels: Uint8Array,
   palette: Palette,
-  open: Uint32Array,
+  open: Int32Array,
   reach: MatchReach,
-): Uint32Array {
+): Int32Array {
   const { width, height, data } = raster;
   const nearby = makeNearby();
   const best = makeExplanation();
   const decided = new Uint8Array(open.length).fill(UNKNOWN);
-  const unexplained = new Uint32Array(open.length);
+  const unexplained = new Int32Array(open.length);
   const pure2 = reach.pure * reach.pure;
   let count = 0;
   for (let k = 0; k < open.length; k++) {
@@ -104,7 +111,7 @@ export function labelMixedPixels(
   raster: Raster,
   labels: Uint8Array,
   palette: Palette,
-  open: Uint32Array,
+  open: Int32Array,
   reach: MatchReach,
 ): void {
   const { width, height, data } = raster;

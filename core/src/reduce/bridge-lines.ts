@@ -33,7 +33,7 @@ export function bridgeLines(
   { width, height, data }: Raster,
   labels: Uint8Array,
   palette: Palette,
-  open: Uint32Array,
+  open: Int32Array,
   reach: MatchReach,
 ): void {
   const mix2 = reach.mix * reach.mix;

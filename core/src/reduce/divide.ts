@@ -26,10 +26,10 @@ export function divideArea(
 }
 
 /** Areas that the line crosses: those it does not end in before those it does, most crossed first. */
-function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>, isTaken: Uint8Array): Uint32Array[] {
+function crossedAreas(map: LabelMap, crossed: ReadonlySet<number>, isTaken: Uint8Array): Int32Array[] {
   const list = [...crossed];
   const isSeen = new Set<number>();
-  const found: { readonly area: Uint32Array; readonly count: number; readonly hasEnd: boolean }[] = [];
+  const found: { readonly area: Int32Array; readonly count: number; readonly hasEnd: boolean }[] = [];
   for (const p of list) {
     if (isSeen.has(p) || map.data[p] === NONE) continue;
     const area = floodArea(map, p, isTaken).pixels;
@@ -54,7 +54,7 @@ const LINE = 2;
 /** The pixels of an area left and right of the line; null if the line does not part it. */
 function splitArea(
   { width }: LabelMap,
-  area: Uint32Array,
+  area: Int32Array,
   crossed: ReadonlySet<number>,
   line: readonly number[],
 ): readonly [number[], number[]] | null {
@@ -88,7 +88,7 @@ function splitArea(
 }
 
 /** The box round pixels, with a pixel of nothing on every side, so that rows do not run into each other. */
-function boxOf(area: Uint32Array, width: number): { x: number; y: number; width: number; height: number } {
+function boxOf(area: Int32Array, width: number): { x: number; y: number; width: number; height: number } {
   let [left, right] = [width, 0];
   for (const p of area) {
     const x = p % width;

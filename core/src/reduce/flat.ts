@@ -11,8 +11,8 @@ export const BINS = 1 << 15;
 
 /** Stretches of pixels along rows, as indices from `starts` up to but without `ends`; `bins` are those of their colours. */
 export interface Spans {
-  readonly starts: Uint32Array;
-  readonly ends: Uint32Array;
+  readonly starts: Int32Array;
+  readonly ends: Int32Array;
   readonly bins: Uint16Array;
 }
 
@@ -30,7 +30,7 @@ export interface FlatPixels {
 /** Runs of equal pixels of one row: where each starts; `count` of them, and the row's end behind the last. */
 interface Row {
   count: number;
-  readonly starts: Uint32Array;
+  readonly starts: Int32Array;
 }
 
 /**
@@ -43,7 +43,7 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
   const labels = new Uint8Array(width * height).fill(UNKNOWN);
   const collected = collectSpans();
   let opaquePx = 0;
-  const rows = [0, 1, 2].map((): Row => ({ count: 0, starts: new Uint32Array(width + 1) }));
+  const rows = [0, 1, 2].map((): Row => ({ count: 0, starts: new Int32Array(width + 1) }));
   for (let y = 0; y < Math.min(2, height); y++) readRuns(words, y * width, width, rows[y]);
   for (let y = 0; y < height; y++) {
     if (y > 0 && y < height - 1) readRuns(words, (y + 1) * width, width, rows[(y + 1) % 3]);
@@ -138,8 +138,8 @@ type SpanCollector = ReturnType<typeof collectSpans>;
 
 /** Gathers spans and counts their colours. */
 function collectSpans() {
-  let starts = new Uint32Array(4096);
-  let ends = new Uint32Array(4096);
+  let starts = new Int32Array(4096);
+  let ends = new Int32Array(4096);
   let bins = new Uint16Array(4096);
   let n = 0;
   let flatPx = 0;
@@ -166,8 +166,8 @@ function collectSpans() {
         return;
       }
       if (n === starts.length) {
-        starts = grown(starts, new Uint32Array(n * 2));
-        ends = grown(ends, new Uint32Array(n * 2));
+        starts = grown(starts, new Int32Array(n * 2));
+        ends = grown(ends, new Int32Array(n * 2));
         bins = grown(bins, new Uint16Array(n * 2));
       }
       starts[n] = start;
@@ -186,7 +186,7 @@ function collectSpans() {
   };
 }
 
-function grown<T extends Uint32Array | Uint16Array>(from: T, into: T): T {
+function grown<T extends Int32Array | Uint16Array>(from: T, into: T): T {
   into.set(from);
   return into;
 }

@@ -4,7 +4,7 @@ import { fillSpans, type LabelMap } from "../raster/index.ts";
 /** Which pixels an area has, and how much of its outline there is. */
 export interface Area {
   /** Indices in order. */
-  readonly pixels: Uint32Array;
+  readonly pixels: Int32Array;
   /** Pixel sides along its outline. */
   readonly outline: number;
   readonly touchesEdge: boolean;
@@ -32,7 +32,7 @@ export function floodArea({ width, height, data }: LabelMap, start: number, isTa
     size += to[i] - from[i];
     if (from[i] % width === 0 || to[i] % width === 0) touchesEdge = true;
   }
-  const pixels = new Uint32Array(size);
+  const pixels = new Int32Array(size);
   let k = 0;
   for (let i = 0; i < from.length; i++) {
     for (let p = from[i]; p < to[i]; p++) pixels[k++] = p;

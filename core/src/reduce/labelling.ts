@@ -12,7 +12,7 @@ export interface Labelling {
   /** Label of each span. */
   readonly spanLabels: Uint8Array;
   /** All pixels that belong to no span and are not transparent. */
-  loose: Uint32Array;
+  loose: Int32Array;
 }
 
 /** Labels flat pixels by their bins; `labelOfBin` holds UNKNOWN where no colour took the bin: those stay loose. */
@@ -33,8 +33,8 @@ export function labelFlatPixels({ labels, spans, opaquePx }: FlatPixels, labelOf
 }
 
 /** Indices of the `count` pixels that have a label. Searched with the array's own indexOf, at the memory's speed. */
-function indicesOf(labels: Uint8Array, wanted: number, count: number): Uint32Array {
-  const indices = new Uint32Array(count);
+function indicesOf(labels: Uint8Array, wanted: number, count: number): Int32Array {
+  const indices = new Int32Array(count);
   for (let p = labels.indexOf(wanted), k = 0; p >= 0; p = labels.indexOf(wanted, p))
     while (labels[p] === wanted) indices[k++] = p++;
   return indices;
@@ -50,11 +50,11 @@ export function countLabels({ labels, spans, spanLabels, loose }: Labelling): Ui
 }
 
 /** Makes all pixels of a label UNKNOWN and loose; returns them. */
-export function loosen(labelling: Labelling, label: number): Uint32Array {
+export function loosen(labelling: Labelling, label: number): Int32Array {
   const { labels, spans, spanLabels, loose } = labelling;
   let fromSpans = 0;
   for (let s = 0; s < spanLabels.length; s++) if (spanLabels[s] === label) fromSpans += spans.ends[s] - spans.starts[s];
-  const freed = new Uint32Array(loose.length + fromSpans);
+  const freed = new Int32Array(loose.length + fromSpans);
   let n = 0;
   for (let s = 0; s < spanLabels.length; s++) {
     if (spanLabels[s] !== label) continue;
@@ -62,7 +62,7 @@ export function loosen(labelling: Labelling, label: number): Uint32Array {
     for (let p = spans.starts[s]; p < spans.ends[s]; p++) freed[n++] = p;
   }
   if (n > 0) {
-    const all = new Uint32Array(loose.length + n);
+    const all = new Int32Array(loose.length + n);
     all.set(loose);
     all.set(freed.subarray(0, n), loose.length);
     labelling.loose = all;

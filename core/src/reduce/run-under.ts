@@ -15,7 +15,7 @@ export interface UnderLine {
 
 /** An area that was poured full, by the spot's index. */
 export interface Poured {
-  readonly area: Uint32Array;
+  readonly area: Int32Array;
   readonly spot: number;
   /** What decides where it runs under lines. */
   readonly window: Box;
@@ -28,7 +28,7 @@ const ALONG = 5;
 const ACROSS = 7;
 
 /** The part of the picture that decides what an area runs under: twice the widest line around it. */
-export function windowAround(area: Uint32Array, width: number, height: number): Box {
+export function windowAround(area: Int32Array, width: number, height: number): Box {
   let left = width;
   let right = 0;
   let first = width * height;

@@ -40,7 +40,7 @@ export function settleEdges(
   raster: Raster,
   labels: Uint8Array,
   palette: Palette,
-  loose: Uint32Array,
+  loose: Int32Array,
   reach: MatchReach,
   isClean: boolean,
 ): void {
@@ -62,7 +62,7 @@ export function settleEdges(
 }
 
 /** The width under which USUAL of the picture's plain edges lie, px: those that no third colour seems to run in. */
-function edgeWidth(palette: Palette, loose: Uint32Array, cross: Crosser): number {
+function edgeWidth(palette: Palette, loose: Int32Array, cross: Crosser): number {
   const counts = new Uint32Array(2 * REACH_PX + 2);
   let total = 0;
   const stride = Math.max(1, Math.floor(loose.length / MOST_LOOKED_AT));
@@ -80,7 +80,7 @@ function edgeWidth(palette: Palette, loose: Uint32Array, cross: Crosser): number
 }
 
 /** Pixels of `settled` in strips of one label of which most are settled. */
-function strips(width: number, labels: Uint8Array, loose: Uint32Array, settled: ReadonlyMap<number, number>): number[] {
+function strips(width: number, labels: Uint8Array, loose: Int32Array, settled: ReadonlyMap<number, number>): number[] {
   const isOpen = new Uint8Array(labels.length);
   for (let k = 0; k < loose.length; k++) isOpen[loose[k]] = 1;
   const gone: number[] = [];

@@ -31,14 +31,14 @@ const PATCH_PX = 5;
 
 /** The search for thin colours: pixels that nothing explains yet, and how far each is from every known colour. */
 export interface ThinSearch {
-  readonly unexplained: Uint32Array;
+  readonly unexplained: Int32Array;
   /** Distance to the nearest known colour, in steps of two, at the pixels' places in the picture; 0 elsewhere. */
   readonly strength: Uint8Array;
 }
 
 export function startThinSearch(
   { width, height, data }: Raster,
-  unexplained: Uint32Array,
+  unexplained: Int32Array,
   palette: Palette,
 ): ThinSearch {
   const strength = new Uint8Array(width * height);
@@ -93,7 +93,7 @@ export function narrowThinSearch(
         if (mixDistance2(own2, other2, palette.apart2[label * MAX_FOUND + other]) <= mix2) strength[q] = 0;
       }
     }
-  const left = new Uint32Array(unexplained.length);
+  const left = new Int32Array(unexplained.length);
   let n = 0;
   for (let k = 0; k < unexplained.length; k++) if (strength[unexplained[k]] > 0) left[n++] = unexplained[k];
   return { unexplained: left.slice(0, n), strength };
