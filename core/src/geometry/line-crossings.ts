@@ -36,13 +36,16 @@ export function eachLineCrossing(
   index.finish();
   const isAmong = new Uint8Array(lines.length);
   for (const a of among) isAmong[a] = 1;
-  for (const own of stretches) {
-    if (isAmong[own.line] === 0) continue;
+  stretches.forEach((own, at) => {
+    if (isAmong[own.line] === 0) return;
     index.search(own.left, own.top, own.right, own.bottom, (found) => {
-      crossStretches(lines, own, stretches[found], tell);
+      const other = stretches[found];
+      const isMutual = isAmong[other.line] === 1 && found !== at;
+      // Of two that are both asked about, the first asks.
+      if (!isMutual || found > at) crossStretches(lines, own, other, isMutual, tell);
       return false;
     });
-  }
+  });
 }
 
 function cutUp(points: ArrayLike<number>, line: number): Stretch[] {
@@ -61,15 +64,36 @@ function cutUp(points: ArrayLike<number>, line: number): Stretch[] {
   return out;
 }
 
-function crossStretches(lines: readonly ArrayLike<number>[], own: Stretch, other: Stretch, tell: TellCrossing): void {
-  const [a, b] = [lines[own.line], lines[other.line]];
+function crossStretches(
+  lines: readonly ArrayLike<number>[],
+  own: Stretch,
+  other: Stretch,
+  isMutual: boolean,
+  tell: TellCrossing,
+): void {
+  const a = lines[own.line];
+  const b = lines[other.line];
   for (let i = own.from; i < own.to; i += 2) {
-    const [ax, ay, bx, by] = [a[i], a[i + 1], a[i + 2], a[i + 3]];
-    if (Math.max(ax, bx) < other.left || Math.min(ax, bx) > other.right) continue;
-    if (Math.max(ay, by) < other.top || Math.min(ay, by) > other.bottom) continue;
+    const ax = a[i];
+    const ay = a[i + 1];
+    const bx = a[i + 2];
+    const by = a[i + 3];
+    const left = Math.min(ax, bx);
+    const right = Math.max(ax, bx);
+    const top = Math.min(ay, by);
+    const bottom = Math.max(ay, by);
+    if (right < other.left || left > other.right || bottom < other.top || top > other.bottom) continue;
     for (let k = other.from; k < other.to; k += 2) {
-      const isSame = i === k && own.line === other.line;
-      if (!isSame && doCross(ax, ay, bx, by, b[k], b[k + 1], b[k + 2], b[k + 3])) tell(own.line, i, other.line, k);
+      if (i === k && own.line === other.line) continue;
+      const cx = b[k];
+      const cy = b[k + 1];
+      const dx = b[k + 2];
+      const dy = b[k + 3];
+      if ((cx < left && dx < left) || (cx > right && dx > right)) continue;
+      if ((cy < top && dy < top) || (cy > bottom && dy > bottom)) continue;
+      if (!doCross(ax, ay, bx, by, cx, cy, dx, dy)) continue;
+      tell(own.line, i, other.line, k);
+      if (isMutual) tell(other.line, k, own.line, i);
     }
   }
 }

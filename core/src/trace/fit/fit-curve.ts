@@ -150,7 +150,7 @@ function relax(run: Run, pieces: readonly Piece[], tolerance: number): readonly 
     const samples = part.map((piece) => ({ ...piece.samples, u: piece.samples.u.slice() }));
     relaxJoints(curves, samples, jointAt(run, part[0].from).from, jointAt(run, part[part.length - 1].to).into);
     for (const [i, piece] of part.entries()) {
-      const all = allPoints(run, { ...piece, samples: samples[i] });
+      const all = allPoints(run, piece.from, piece.to, samples[i]);
       reparametrise(all, curves[i]);
       if (farthestOff(all, curves[i]) > tolerance || !isSane(run, piece.from, piece.to, curves[i])) return null;
       const [x, y] = [run.points[piece.to * 2], run.points[piece.to * 2 + 1]];
@@ -213,7 +213,7 @@ function refine(run: Run, pieces: readonly Piece[], tolerance: number): readonly
     if (!isCurved(piece)) return piece;
     const { from, to } = piece;
     const c = controlsOf(run, piece);
-    const all = allPoints(run, piece);
+    const all = allPoints(run, from, to, piece.samples);
     settle(all, jointAt(run, from).from, jointAt(run, to).into, c);
     const isGood = farthestOff(all, c) <= tolerance && isSane(run, from, to, c);
     return isGood ? { ...piece, curve: segmentOf(c) } : piece;
@@ -299,7 +299,7 @@ function fitOne(run: Run, i: number, j: number, tolerance: number): Piece | null
   c[7] = last.y;
   if (!fitSegment(samples, start, end, tolerance, c) || !isSane(run, i, j, c)) return null;
   if (samples.count < n) {
-    const all = allPoints(run, { from: i, to: j, samples });
+    const all = allPoints(run, i, j, samples);
     reparametrise(all, c);
     if (farthestOff(all, c) > tolerance) return null;
   }
@@ -349,7 +349,7 @@ function sampleAt(k: number, i: number, j: number): number {
 }
 
 /** All points of a segment, with parameters between those that its samples have come to. */
-function allPoints({ points, from, along }: Run, { from: i, to: j, samples }: Omit<Curved, "curve">): Samples {
+function allPoints({ points, from, along }: Run, i: number, j: number, samples: Samples): Samples {
   const u = new Float64Array(j - i + 1);
   let a = i;
   for (let k = 1; k < samples.count; k++) {
