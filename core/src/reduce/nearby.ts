@@ -28,9 +28,13 @@ export function gatherNearby(
   const x0 = Math.max(0, x - radius);
   const x1 = Math.min(width - 1, x + radius);
   const y1 = Math.min(height - 1, y + radius);
+  let last = MAX_FOUND;
   for (let v = Math.max(0, y - radius); v <= y1; v++) {
     for (let q = v * width + x0, end = v * width + x1; q <= end; q++) {
       const label = labels[q];
+      // Labels come in runs.
+      if (label === last) continue;
+      last = label;
       if (label >= MAX_FOUND || nearby.seen[label] === 1) continue;
       nearby.seen[label] = 1;
       nearby.list[nearby.count++] = label;
