@@ -19,6 +19,7 @@ import {
 import Flatbush from "flatbush";
 import type { Crossings } from "./across.ts";
 import { type CubicPath, flattenPath } from "./cubic-path.ts";
+import { groupTouching, type RingGroup } from "./groups.ts";
 
 /** Polygons on the library's integer grid; holes by fill rule. */
 export type Polygons = Paths64;
@@ -31,7 +32,7 @@ const STEPS_PER_PX = 4096;
 /** Mean width of a ring, in grid steps, up to which it is no region and no hole. */
 const SLIT_STEPS = 4;
 /** Side of the blocks in which what is local is clipped. */
-const BLOCK_PX = 64;
+const BLOCK_PX = 32;
 
 /** Flattens closed paths (source pixels) to polygons that stay within `tolerancePx` of them. */
 export function toPolygons(paths: readonly CubicPath[], tolerancePx: number): Polygons {
@@ -64,9 +65,29 @@ export function linesOf(polygons: Polygons): number[][] {
  * other; which way may differ from region to region, so that they are turned alike first: else they would cancel out.
  */
 export function unite(...regions: Polygons[]): Polygons {
-  return groupOverlapping(regions.flatMap(turnPositive))
-    .flatMap((group) => booleanOp(ClipType.Union, group, null, FillRule.NonZero))
+  return groupTouching(regions.flatMap(turnPositive))
+    .flatMap(uniteGroup)
     .filter((ring) => !isSlit(ring));
+}
+
+/** How far a frame lies off what it is drawn round, in grid steps. */
+const FRAME_STEPS = 4096;
+
+/** The outlines that a group makes where all others lie: each part of the plane is filled round which any outline winds. */
+function uniteGroup({ rings, winding }: RingGroup): Polygons {
+  if (winding === 0) return booleanOp(ClipType.Union, rings, null, FillRule.NonZero);
+  const { left, top, right, bottom } = rings.map((ring) => getBounds(ring)).reduce(around);
+  const [x0, y0, x1, y1] = [left - FRAME_STEPS, top - FRAME_STEPS, right + FRAME_STEPS, bottom + FRAME_STEPS];
+  const corners = [
+    { x: x0, y: y0 },
+    { x: x1, y: y0 },
+    { x: x1, y: y1 },
+    { x: x0, y: y1 },
+  ];
+  const frame = winding > 0 ? corners : corners.reverse();
+  const frames = Array.from({ length: Math.abs(winding) }, () => frame);
+  const united = booleanOp(ClipType.Union, [...rings, ...frames], null, FillRule.NonZero);
+  return united.filter((ring) => !ring.some(({ x }) => x === x0));
 }
 
 /** Whether a ring is only what rounding to the grid opened between two edges that are one. */
@@ -80,32 +101,6 @@ function lengthAround(ring: Path64): number {
     around += Math.sqrt(distance2(point, ring[i > 0 ? i - 1 : ring.length - 1]));
   });
   return around;
-}
-
-/** Rings in groups whose bounds do not meet: what is far apart is not looked at together, since cost grows with its square. */
-function groupOverlapping(rings: Polygons): Polygons[] {
-  if (rings.length < 2) return [rings];
-  const bounds = rings.map((ring) => getBounds(ring));
-  const index = new Flatbush(rings.length);
-  for (const { left, top, right, bottom } of bounds) index.add(left, top, right, bottom);
-  index.finish();
-  const isSeen = new Uint8Array(rings.length);
-  const groups: Polygons[] = [];
-  for (let first = 0; first < rings.length; first++) {
-    if (isSeen[first] === 1) continue;
-    isSeen[first] = 1;
-    const members = [first];
-    for (let k = 0; k < members.length; k++) {
-      const { left, top, right, bottom } = bounds[members[k]];
-      for (const other of index.search(left, top, right, bottom)) {
-        if (isSeen[other] === 1) continue;
-        isSeen[other] = 1;
-        members.push(other);
-      }
-    }
-    groups.push(members.sort((a, b) => a - b).map((member) => rings[member]));
-  }
-  return groups;
 }
 
 /** What lies in both; each right by non-zero winding. Cost grows with the square of what lies side by side. */

@@ -2,6 +2,7 @@
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import {
   densify,
+  dropEven,
   flattenPath,
   indexBoundaries,
   intersectEach,
@@ -93,7 +94,8 @@ export function makeTraps(
       const isGap = dark.met[i] >= 0 && inksAt[dark.met[i]]?.light === inks.light;
       return isGap && across < CLOSED_UP_TO * width ? across / 2 : Math.min(width, across / 2);
     });
-    return stripBeside(line, widths, inks.darkSide, tolerancePx);
+    const { points, values } = dropEven(line, widths);
+    return stripBeside(points, values, inks.darkSide, tolerancePx);
   };
   return (spotId) => {
     const strips: StripsByFace = new Map();
