@@ -34,7 +34,7 @@ export interface Plate {
   readonly region: readonly CubicPath[];
   /** Share (0..1) of the art's rectangle that the plate covers. */
   readonly coverage: number;
-  /** Area of its spread into darker inks, mm2; where two spreads overlap, that of both. */
+  /** Area of its spread into darker inks, mm2. */
   readonly trapMm2: number;
   /** Whether the underbase lies under it. */
   readonly isBased: boolean;
@@ -158,15 +158,18 @@ export const spreadTask: Task<SpreadWork, string, InkRegion> = {
       const own = spotPaths(map, id);
       const trap = trapOf(id);
       const under = map.below.flatMap((layer) => spotPaths(layer, id));
-      const isAlone = trap.length === 0 && under.length === 0;
-      const united = () =>
-        fillHoles(
-          unite(toPolygons(own, tolerancePx), trap, toPolygons(under, tolerancePx)),
-          (areaPx) => areaPx < leastHole(trapPx),
-          () => darkerThan(lightness.get(id) ?? 0),
-        );
-      const region = isAlone ? own : recoverCurves(united(), [...own, ...under], tolerancePx);
-      return { ...measure(map, region), trapMm2: polygonsArea(trap) * mmPerPx * mmPerPx };
+      if (trap.length === 0 && under.length === 0) return { ...measure(map, own), trapMm2: 0 };
+      const drawn = [own, under].map((paths) => toPolygons(paths, tolerancePx));
+      const bare = under.length > 0 ? unite(...drawn) : drawn[0];
+      const spread = trap.length > 0 ? unite(bare, trap) : bare;
+      const united = fillHoles(
+        spread,
+        (areaPx) => areaPx < leastHole(trapPx),
+        () => darkerThan(lightness.get(id) ?? 0),
+      );
+      const region = recoverCurves(united, [...own, ...under], tolerancePx);
+      const trapPx2 = polygonsArea(spread) - polygonsArea(bare);
+      return { ...measure(map, region), trapMm2: trapPx2 * mmPerPx * mmPerPx };
     };
   },
 };
