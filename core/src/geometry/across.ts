@@ -155,32 +155,3 @@ export function densify(line: readonly number[], stepPx: number): number[] {
   }
   return out;
 }
-
-/** How far a point that lies on its line may be off it by rounding, px. */
-const ROUNDING_PX = 1e-9;
-
-/** A polyline with a value at each point, without the points inside a straight part along which the value stays the same. */
-export function dropEven(
-  line: readonly number[],
-  values: ArrayLike<number>,
-): { readonly points: readonly number[]; readonly values: readonly number[] } {
-  const points: number[] = [];
-  const kept: number[] = [];
-  const last = line.length / 2 - 1;
-  for (let i = 0; i <= last; i++) {
-    const isEven = i > 0 && i < last && values[i] === values[i - 1] && values[i] === values[i + 1];
-    if (isEven && isOnWay(line, i)) continue;
-    points.push(line[i * 2], line[i * 2 + 1]);
-    kept.push(values[i]);
-  }
-  return { points, values: kept };
-}
-
-/** Whether a point lies on the straight way from the one before it to the next. */
-function isOnWay(line: readonly number[], i: number): boolean {
-  const o = i * 2;
-  const [ux, uy] = [line[o] - line[o - 2], line[o + 1] - line[o - 1]];
-  const [vx, vy] = [line[o + 2] - line[o], line[o + 3] - line[o + 1]];
-  const length = lengthOf(ux + vx, uy + vy);
-  return ux * vx + uy * vy > 0 && Math.abs(ux * vy - uy * vx) <= ROUNDING_PX * length;
-}

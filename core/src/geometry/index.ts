@@ -1,4 +1,4 @@
-export { type Across, type Crossings, densify, dropEven, indexBoundaries, measureAcross } from "./across.ts";
+export { type Across, type Crossings, densify, indexBoundaries, measureAcross } from "./across.ts";
 export {
   type Nearest,
   nearestOnPath,

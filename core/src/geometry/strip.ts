@@ -14,17 +14,18 @@ const MOST_POINTS = 24;
 const MOST_OF_SIDE = 0.9;
 
 /**
- * The strip on one side of a polyline x, y, ... (`side` 1: on the right looking along it, y down; -1: left), with rounded
- * corners and, unless the line closes on itself, rounded ends. `widths` are source pixels, one for each point. It is a list of
+ * The strip on one side of a polyline `way` x, y, ... (`side` 1: on the right looking along it, y down; -1: left), with rounded
+ * corners and, unless the line closes on itself, rounded ends. `widthsAlong` are source pixels, one for each point. It is a list of
  * overlapping pieces that all turn the positive way, so that by non-zero winding they are their union; curves of it are
  * within `tolerancePx`. It reaches over the boundary by a hair, for the caller to clip.
  */
 export function stripBeside(
-  line: readonly number[],
-  widths: ArrayLike<number>,
+  way: readonly number[],
+  widthsAlong: ArrayLike<number>,
   side: 1 | -1,
   tolerancePx: number,
 ): Polygons {
+  const { points: line, values: widths } = dropEven(way, widthsAlong);
   const pieces: number[][] = [];
   const sides = measureSides(line, side);
   if (sides.length === 0) return [];
@@ -146,4 +147,33 @@ function mitreOf(before: Side, after: Side, width: number, side: 1 | -1, toleran
 function stepCosine(radius: number, tolerancePx: number): number {
   const half = Math.max(0.5, 1 - tolerancePx / Math.max(radius, tolerancePx));
   return 2 * half * half - 1;
+}
+
+/** How far a point that lies on its line may be off it by rounding, px. */
+const ROUNDING_PX = 1e-9;
+
+/** A polyline with a value at each point, without the points inside a straight part along which the value stays the same. */
+function dropEven(
+  line: readonly number[],
+  values: ArrayLike<number>,
+): { readonly points: readonly number[]; readonly values: readonly number[] } {
+  const points: number[] = [];
+  const kept: number[] = [];
+  const last = line.length / 2 - 1;
+  for (let i = 0; i <= last; i++) {
+    const isEven = i > 0 && i < last && values[i] === values[i - 1] && values[i] === values[i + 1];
+    if (isEven && isOnWay(line, i)) continue;
+    points.push(line[i * 2], line[i * 2 + 1]);
+    kept.push(values[i]);
+  }
+  return { points, values: kept };
+}
+
+/** Whether a point lies on the straight way from the one before it to the next. */
+function isOnWay(line: readonly number[], i: number): boolean {
+  const o = i * 2;
+  const [ux, uy] = [line[o] - line[o - 2], line[o + 1] - line[o - 1]];
+  const [vx, vy] = [line[o + 2] - line[o], line[o + 3] - line[o + 1]];
+  const length = lengthOf(ux + vx, uy + vy);
+  return ux * vx + uy * vy > 0 && Math.abs(ux * vy - uy * vx) <= ROUNDING_PX * length;
 }

@@ -2,7 +2,6 @@
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import {
   densify,
-  dropEven,
   flattenPath,
   indexBoundaries,
   intersectEach,
@@ -94,8 +93,7 @@ export function makeTraps(
       const isGap = dark.met[i] >= 0 && inksAt[dark.met[i]]?.light === inks.light;
       return isGap && across < CLOSED_UP_TO * width ? across / 2 : Math.min(width, across / 2);
     });
-    const { points, values } = dropEven(line, widths);
-    return stripBeside(points, values, inks.darkSide, tolerancePx);
+    return stripBeside(line, widths, inks.darkSide, tolerancePx);
   };
   return (spotId) => {
     const strips: StripsByFace = new Map();
