@@ -12,13 +12,14 @@ import {
   type Recipe,
   type ResultCache,
   type Results,
-  runSteps,
+  runStepsTogether,
   type StepResults,
 } from "@plain-palette/core/recipe";
 import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
+import { startHelpers } from "./helpers.ts";
 import type {
   ChecksView,
   ComputeMessage,
@@ -35,6 +36,7 @@ import { makeLoadedTypefaces } from "./typefaces.ts";
 type Answer = Questions[keyof Questions]["answer"];
 
 const library = { typefaces: makeLoadedTypefaces(), motifs: makeLoadedMotifs() };
+const helpers = startHelpers();
 let cache: ResultCache = makeResultCache(library);
 let loaded: Artwork | null = null;
 let latest = 0;
@@ -102,9 +104,9 @@ async function compute(request: ComputeRequest): Promise<void> {
       await wait(HAND_MS);
       if (isStale()) return;
     }
-    const steps = runSteps(artwork, request.recipe, cache, request.focusId);
+    const steps = runStepsTogether(helpers, artwork, request.recipe, cache, request.focusId);
     let announced: string | null = null;
-    for (let step = steps.next(); ; step = steps.next()) {
+    for (let step = await steps.next(); ; step = await steps.next()) {
       // The step that was announced before is now computed and in the cache.
       if (announced) await tellResult(request, announced);
       if (step.done) {
