@@ -109,6 +109,30 @@ describe("polygon arithmetic", () => {
       }),
     );
   });
+  it("agrees with it where holes, what lies in them and what covers their rims are far from each other", () => {
+    const at = [0, 1, 2, 3].flatMap((u) => [0, 1, 2, 3].map((v) => [12 + u * 50, 12 + v * 50] as const));
+    const holes = at.map(([x, y], k) => [x, y, 14 + k] as const);
+    fc.assert(
+      fc.property(boxes(200, 40), (squares) => {
+        // Every third hole has an island that nothing touches.
+        const islands = holes.filter((_, k) => k % 3 === 0).map(([x, y, side]) => [x + 5, y + 5, side - 10] as const);
+        const drawn = [square(0, 0, 220), ...holes.map((one) => reversePath(square(...one)))];
+        const own = unite(
+          toPolygons([...drawn, ...islands.map((one) => square(...one))], 0.01),
+          toPolygons(
+            squares.map((one) => square(...one)),
+            0.01,
+          ),
+        );
+        const independent = polygonClipping.union(
+          [[corners(0, 0, 220), ...holes.map((one) => corners(...one))]],
+          ...[...islands, ...squares].map((one) => [corners(...one)]),
+        );
+        expect(polygonsArea(own)).toBeCloseTo(areaOf(independent), 3);
+        expect(own).toHaveLength(independent.flat().length);
+      }),
+    );
+  });
   it("agrees with it on what of a ring lies in many small regions, each cut by what is near it", () => {
     fc.assert(
       fc.property(boxes(380, 60), (squares) => {
