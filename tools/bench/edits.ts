@@ -5,6 +5,7 @@ import { makeRecipe } from "@plain-palette/core/recipe";
 import { assignSpots, findColours, reduceColours } from "@plain-palette/core/reduce";
 import { type Drawing, tracePicture } from "@plain-palette/core/trace";
 import { Resvg } from "@resvg/resvg-js";
+import { noteRatio } from "./history.ts";
 import type { Icon } from "./icons.ts";
 import { sheetSvg } from "./sheet.ts";
 import { middle, RUNS } from "./timing.ts";
@@ -30,6 +31,7 @@ export function measureEdits(icons: readonly Icon[]): void {
   const table = Object.fromEntries(
     Object.entries(editsOn(drawing)).map(([name, edits]) => {
       const ms = middle(edits.map((edit) => clock(() => applyEdit(drawing, edit)).ms));
+      noteRatio(`${name} : tracing the sheet`, ms / traceMs);
       return [name, { "ms, middle": ms.toFixed(1), "of tracing": (ms / traceMs).toFixed(3) }];
     }),
   );

@@ -21,6 +21,7 @@ import { measureColours } from "./colours.ts";
 import { measureEdits } from "./edits.ts";
 import { measureShapes } from "./fidelity.ts";
 import { measureFirstLoad } from "./first-load.ts";
+import { keepHistory, noteRatio } from "./history.ts";
 import { readFlatIcons, STATED_SET } from "./icons.ts";
 import { measureMotifs } from "./motifs.ts";
 import { measureSheet, sheetSvg } from "./sheet.ts";
@@ -31,10 +32,18 @@ import { measureTable } from "./table.ts";
 import { middleTime, timed } from "./timing.ts";
 import { measureTransfer } from "./transfer.ts";
 import { measureTypefaces } from "./typefaces.ts";
+import { measureUnderTheHand } from "./under-the-hand.ts";
 
 sharp.concurrency(1);
 
 const mark = (bytes: number) => `${Math.round(bytes / 1048576)} MB`;
+
+/** Read once, where a part asks for them. */
+let read: ReturnType<typeof readFlatIcons> | undefined;
+const icons = () => {
+  read ??= readFlatIcons(STATED_SET, 200);
+  return read;
+};
 
 async function draw(side: number): Promise<Raster> {
   const { data, info } = await sharp(Buffer.from(ferrySvg()), { density: (72 * side) / 1000, limitInputPixels: false })
@@ -80,19 +89,16 @@ async function measure(side: number): Promise<void> {
   const separation = screens.resultIn(results.made);
   if (!separation) throw new Error("nothing was separated");
   const font = await readLabelFont();
-  const date = new Date(0);
   const films = await timed(async () => {
     const set = layOutFilms(separation, screens.settingsIn(recipe).films, {
       job: "bench",
       client: "bench",
       date: "1970-01-01",
     });
-    return [await writeFilmsPdf(set, font, date), await writeSeparationsPdf(separation, date)];
+    return [await writeFilmsPdf(set, font, new Date(0)), await writeSeparationsPdf(separation, new Date(0))];
   });
-  const { counts, coverage } = {
-    counts: makeReport(recipe, results, {}).shapes,
-    coverage: results.findings.found.length,
-  };
+  const counts = makeReport(recipe, results, {}).shapes;
+  const coverage = results.findings.found.length;
 
   const seeds = [{ x: 2, y: 2 }];
   const picked = await timed(() => {
@@ -120,9 +126,13 @@ async function measure(side: number): Promise<void> {
     for (const file of films.value) await (await PDFDocument.load(file)).save();
   });
 
-  const ratio = (own: number, other: number) => `${(own / other).toFixed(2)} x`;
+  const size = side > 2000 ? "24 MP" : "1 MP";
+  const ratio = (own: number, other: number, name?: string) => {
+    if (name) noteRatio(`${name}, ${size}`, own / other);
+    return `${(own / other).toFixed(2)} x`;
+  };
   console.log(
-    `\n${(side * side) / 1e6 > 20 ? "24" : "1"} MP (${side} x ${side}), ${counts.shapes} shapes, ${counts.nodes} nodes; peak ${mark(peak)} resident`,
+    `\n${size} (${side} x ${side}), ${counts.shapes} shapes, ${counts.nodes} nodes; peak ${mark(peak)} resident`,
   );
   const flattening = "sharp flatten + threshold, one thread";
   console.table({
@@ -134,18 +144,22 @@ async function measure(side: number): Promise<void> {
     "line art": { ms: Math.round(lineArt.ms), ratio: ratio(lineArt.ms, thresholded.ms), to: flattening },
     reduce: {
       ms: Math.round(reduceMs),
-      ratio: ratio(reduceMs, quantiseMs),
+      ratio: ratio(reduceMs, quantiseMs, "reduce : quantiser"),
       to: "sharp png({ palette, colours: 12, dither: 0 }), one thread",
     },
     trace: {
       ms: Math.round(times.trace),
-      ratio: ratio(times.trace, contourMs),
+      ratio: ratio(times.trace, contourMs, "trace : contours"),
       to: "d3-contour, plain contours of the same masks",
     },
-    separate: { ms: Math.round(times.separate), ratio: ratio(times.separate, contourMs), to: "d3-contour, as above" },
+    separate: {
+      ms: Math.round(times.separate),
+      ratio: ratio(times.separate, contourMs, "plates : contours"),
+      to: "d3-contour, as above",
+    },
     films: {
       ms: Math.round(films.ms),
-      ratio: ratio(films.ms, reloaded.ms),
+      ratio: ratio(films.ms, reloaded.ms, "films : saved again"),
       to: "pdf-lib loading and saving the two files again",
     },
   });
@@ -162,35 +176,66 @@ async function measureRung(side: number): Promise<void> {
   );
 }
 
-// Once unmeasured: the first run pays for compiling.
-await draw(400).then((raster) => {
-  const steps = runSteps({ key: "warm-up", raster }, makeRecipe(), makeResultCache());
-  while (!steps.next().done);
-});
-for (const side of [1000, 4900]) await measure(side);
-await measureRung(2000);
-console.log(`\nColours found on the first 200 flat icons of ${STATED_SET}`);
-const icons = await readFlatIcons(STATED_SET, 200);
-await measureColours(icons);
-console.log("\nShapes of the same icons against what was drawn");
-await measureShapes(icons);
-console.log("\nColours where they do not belong, on four open icon sets");
-await measureStrays();
-console.log("\nOne sheet of 36 of them, 12 colours");
-await measureSheet(icons);
-measureEdits(icons);
-await measureTypefaces();
-await measureMotifs();
-console.log("\nThe same icons as transfer film, 100 mm wide");
-await measureTransfer(icons, sheetSvg(icons));
-console.log("\nThe first 100 of them sewn, 90 mm wide");
-await measureStitches(icons.slice(0, 100));
-console.log("\nEight times the stitches");
-await measureGrowth();
-console.log("\nTheir outlines set with stones, 6 in wide");
-await measureStones(icons);
-measureStoneGrowth();
-console.log("\nCode that is fetched, and how long the page is busy at a stretch");
-await measureFirstLoad();
-console.log("\nPanning the light table");
-await measureTable();
+/** Everything, or of it what is named: `npm run bench -- sheet edits`. */
+const PARTS: Readonly<Record<string, () => unknown>> = {
+  steps: async () => {
+    // Once unmeasured: the first run pays for compiling.
+    const steps = runSteps({ key: "warm-up", raster: await draw(400) }, makeRecipe(), makeResultCache());
+    while (!steps.next().done);
+    for (const side of [1000, 4900]) await measure(side);
+    await measureRung(2000);
+  },
+  colours: async () => {
+    console.log(`\nColours found on the first 200 flat icons of ${STATED_SET}`);
+    await measureColours(await icons());
+  },
+  shapes: async () => {
+    console.log("\nShapes of the same icons against what was drawn");
+    await measureShapes(await icons());
+  },
+  strays: async () => {
+    console.log("\nColours where they do not belong, on four open icon sets");
+    await measureStrays();
+  },
+  sheet: async () => {
+    console.log("\nOne sheet of 36 of them, 12 colours");
+    await measureSheet(await icons());
+  },
+  edits: async () => measureEdits(await icons()),
+  typefaces: measureTypefaces,
+  motifs: measureMotifs,
+  transfer: async () => {
+    console.log("\nThe same icons as transfer film, 100 mm wide");
+    await measureTransfer(await icons(), sheetSvg(await icons()));
+  },
+  stitches: async () => {
+    console.log("\nThe first 100 of them sewn, 90 mm wide");
+    await measureStitches((await icons()).slice(0, 100));
+    console.log("\nEight times the stitches");
+    await measureGrowth();
+  },
+  stones: async () => {
+    console.log("\nTheir outlines set with stones, 6 in wide");
+    await measureStones(await icons());
+    measureStoneGrowth();
+  },
+  hand: async () => {
+    console.log("\nHow long a person waits at the page");
+    await measureUnderTheHand();
+  },
+  load: async () => {
+    console.log("\nCode that is fetched, and how long the page is busy at a stretch");
+    await measureFirstLoad();
+  },
+  table: async () => {
+    console.log("\nPanning the light table");
+    await measureTable();
+  },
+};
+
+const wanted = process.argv.slice(2);
+const unknown = wanted.filter((name) => !(name in PARTS));
+if (unknown.length > 0)
+  throw new Error(`the bench has no part "${unknown.join('", "')}"; it has ${Object.keys(PARTS).join(", ")}`);
+for (const [name, part] of Object.entries(PARTS)) if (wanted.length === 0 || wanted.includes(name)) await part();
+keepHistory();

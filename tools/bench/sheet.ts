@@ -6,6 +6,7 @@ import { countShapes, tracePicture } from "@plain-palette/core/trace";
 import { Resvg } from "@resvg/resvg-js";
 import { contours } from "d3-contour";
 import sharp from "sharp";
+import { noteRatio } from "./history.ts";
 import type { Icon } from "./icons.ts";
 import { middle, RUNS } from "./timing.ts";
 
@@ -75,6 +76,7 @@ export async function measureSheet(icons: readonly Icon[]): Promise<void> {
     contourMs = performance.now() - before;
   }
   console.table(table);
+  noteRatio(`sheet of ${CONTOUR_SIDE} px, to shapes : contours`, atContourSide / contourMs);
   const grown = (traceMs.get(4896) ?? 0) / (traceMs.get(CONTOUR_SIDE) ?? 1);
   console.log(
     `decode + reduce + trace at ${CONTOUR_SIDE} px: ${(atContourSide / contourMs).toFixed(2)} x of d3-contour's plain contours of the same ${COLOURS} masks (${Math.round(contourMs)} ms)`,
