@@ -146,24 +146,8 @@ export function solveControls(
 }
 
 /** Largest distance of a point from the place on the segment that its parameter names. */
-export function farthestOff({ points, first, u, count }: Samples, c: Float64Array): number {
-  const x0 = c[0];
-  const y0 = c[1];
-  const x1 = 3 * (c[2] - x0);
-  const y1 = 3 * (c[3] - y0);
-  const x2 = 3 * (c[4] - c[2]) - x1;
-  const y2 = 3 * (c[5] - c[3]) - y1;
-  const x3 = c[6] - x0 - x1 - x2;
-  const y3 = c[7] - y0 - y1 - y2;
-  let most = 0;
-  for (let k = 1, p = (first + 1) * 2; k < count - 1; k++, p += 2) {
-    const t = u[k];
-    const qx = ((x3 * t + x2) * t + x1) * t + (x0 - points[p]);
-    const qy = ((y3 * t + y2) * t + y1) * t + (y0 - points[p + 1]);
-    const off = qx * qx + qy * qy;
-    if (off > most) most = off;
-  }
-  return Math.sqrt(most);
+export function farthestOff(samples: Samples, c: Float64Array): number {
+  return measure(samples, c, false);
 }
 
 /** Distance of one point from the segment, near parameter `t`. */
@@ -175,9 +159,14 @@ export function offAt(c: Float64Array, x: number, y: number, t: number): number 
 
 /**
  * One Newton step towards each point's nearest parameter (Schneider 1990), kept within 0..1. Returns how far off the
- * farthest point was before. The innermost loop of all tracing: the segment as the three coefficients of each coordinate.
+ * farthest point was before.
  */
-export function reparametrise({ points, first, u, count }: Samples, c: Float64Array): number {
+export function reparametrise(samples: Samples, c: Float64Array): number {
+  return measure(samples, c, true);
+}
+
+/** Both of these: the innermost loop of all tracing, with the segment as the three coefficients of each coordinate. */
+function measure({ points, first, u, count }: Samples, c: Float64Array, isMoving: boolean): number {
   const x0 = c[0];
   const y0 = c[1];
   const x1 = 3 * (c[2] - x0);
@@ -191,10 +180,11 @@ export function reparametrise({ points, first, u, count }: Samples, c: Float64Ar
     const t = u[k];
     const qx = ((x3 * t + x2) * t + x1) * t + (x0 - points[p]);
     const qy = ((y3 * t + y2) * t + y1) * t + (y0 - points[p + 1]);
-    const ux = (3 * x3 * t + 2 * x2) * t + x1;
-    const uy = (3 * y3 * t + 2 * y2) * t + y1;
     const off = qx * qx + qy * qy;
     if (off > most) most = off;
+    if (!isMoving) continue;
+    const ux = (3 * x3 * t + 2 * x2) * t + x1;
+    const uy = (3 * y3 * t + 2 * y2) * t + y1;
     const slope = ux * ux + uy * uy + qx * (6 * x3 * t + 2 * x2) + qy * (6 * y3 * t + 2 * y2);
     if (Math.abs(slope) < 1e-12) continue;
     const next = t - (qx * ux + qy * uy) / slope;
