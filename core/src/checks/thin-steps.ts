@@ -23,7 +23,7 @@ const TAPERS = 0.12;
 /** Widths are compared over the limit's own length, and at least so many pixels: boundaries are only so exact. */
 const LEAST_SPAN_PX = 4;
 
-/** So many steps in a row are looked round together: each look costs as much as testing dozens of steps. */
+/** So many steps of a boundary in a row are looked round together: each look costs as much as testing dozens of steps. */
 const TOGETHER = 8;
 
 /** Steps along all boundaries, two for each: one looking to its left, one to its right. */
@@ -93,8 +93,11 @@ export function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mm
     const mostPx = Math.max(limits.lineMm, limits.gapMm) / mmPerPx;
     const widths = new Float64Array(count);
     let near: readonly number[] = [];
-    for (let i = 0; i < count; i++) {
-      if (i % TOGETHER === 0) near = stepsNear(walk, index, i, Math.min(count, i + TOGETHER), mostPx + stepPx);
+    for (let i = 0, end = 0; i < count; i++) {
+      if (i === end) {
+        while (end < count && end < i + TOGETHER && walk.boundary[end] === walk.boundary[i]) end++;
+        near = stepsNear(walk, index, i, end, mostPx + stepPx);
+      }
       widths[i] = measureAcross(walk, near, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, stepPx, limitOf(i));
     }
     for (let i = 0; i < count; i++) {
@@ -158,7 +161,7 @@ function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
   return walk;
 }
 
-/** Steps within reach of steps from..to. Where these jump to another boundary, that costs a longer list. */
+/** Steps within reach of steps from..to, which follow each other along one boundary. */
 function stepsNear({ x, y }: Walk, index: Flatbush, from: number, to: number, reach: number): readonly number[] {
   let [left, top, right, bottom] = [x[from], y[from], x[from], y[from]];
   for (let i = from + 1; i < to; i++) {

@@ -65,7 +65,7 @@ export function linesOf(polygons: Polygons): number[][] {
  * other; which way may differ from region to region, so that they are turned alike first: else they would cancel out.
  */
 export function unite(...regions: Polygons[]): Polygons {
-  return groupTouching(regions.flatMap(turnPositive))
+  return groupTouching(regions.flatMap(turnPositive).filter((ring) => ring.length > 2))
     .flatMap(uniteGroup)
     .filter((ring) => !isSlit(ring));
 }
