@@ -186,11 +186,16 @@ function measureAcross(
 ): number {
   const x = walk.x[i];
   const y = walk.y[i];
+  const left = Math.min(x, x + nx * most) - stepPx;
+  const right = Math.max(x, x + nx * most) + stepPx;
+  const top = Math.min(y, y + ny * most) - stepPx;
+  const bottom = Math.max(y, y + ny * most) + stepPx;
   let best = Number.POSITIVE_INFINITY;
   for (let k = 0; k < near.length; k++) {
     const j = near[k];
+    if (walk.x[j] < left || walk.x[j] > right || walk.y[j] < top || walk.y[j] > bottom) continue;
     const along = (walk.x[j] - x) * nx + (walk.y[j] - y) * ny;
-    if (along < SELF_PX || along >= best || along > most + stepPx) continue;
+    if (along < SELF_PX || along >= best) continue;
     const aside = Math.abs((walk.x[j] - x) * ny - (walk.y[j] - y) * nx);
     if (aside > stepPx) continue;
     // The side of j that looks back: its normal against ours.
