@@ -76,7 +76,7 @@ export async function measureSheet(icons: readonly Icon[]): Promise<void> {
     contourMs = performance.now() - before;
   }
   console.table(table);
-  noteRatio(`sheet of ${CONTOUR_SIDE} px, to shapes : contours`, atContourSide / contourMs);
+  noteRatio(`sheet of ${CONTOUR_SIDE} px : contours`, atContourSide / contourMs);
   const grown = (traceMs.get(4896) ?? 0) / (traceMs.get(CONTOUR_SIDE) ?? 1);
   console.log(
     `decode + reduce + trace at ${CONTOUR_SIDE} px: ${(atContourSide / contourMs).toFixed(2)} x of d3-contour's plain contours of the same ${COLOURS} masks (${Math.round(contourMs)} ms)`,
