@@ -10,7 +10,7 @@ import { fetchAhead } from "./fetch-ahead.ts";
 import { startOutbox } from "./outbox/shop-outbox.ts";
 import { keepFocus } from "./parts/keep-focus.ts";
 import { problemOf } from "./parts/problem.tsx";
-import { router } from "./routes.tsx";
+import { readJob, router } from "./routes.tsx";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -26,7 +26,7 @@ const queries = new QueryClient({
 });
 onTryNow(() => void queries.refetchQueries({ type: "active", predicate: ({ state }) => state.status === "error" }));
 startOutbox(queries);
-fetchAhead();
+fetchAhead(readJob);
 keepFocus();
 const root = document.getElementById("root");
 if (root)

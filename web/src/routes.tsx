@@ -2,6 +2,7 @@
 import type { ComponentType } from "react";
 import { createBrowserRouter, Navigate, type RouteObject } from "react-router";
 import { Board } from "./board/board.tsx";
+import { keepSpare } from "./compute/spare-worker.ts";
 import { Frame } from "./frame/frame.tsx";
 import { NoSuchPage } from "./parts/no-such-page.tsx";
 import { PageProblem } from "./parts/page-problem.tsx";
@@ -19,6 +20,16 @@ function page(path: string, load: () => Promise<ComponentType>, children: RouteO
   };
 }
 
+const readWorkbench = () => import("./workbench/workbench.tsx");
+const readOpenJob = () => {
+  // It starts while the job's own code is read.
+  keepSpare();
+  return import("./job/open-job.tsx");
+};
+
+/** Reads all that a job is opened with, so that it opens at once. */
+export const readJob = () => Promise.all([readOpenJob(), readWorkbench()]);
+
 export const router = createBrowserRouter([
   {
     element: <Frame />,
@@ -30,10 +41,10 @@ export const router = createBrowserRouter([
       page("/settings", async () => (await import("./settings/settings.tsx")).Settings),
       page("/room", async () => (await import("./room/room.tsx")).RoomPage),
       page("/practice", async () => (await import("./practice/practice.tsx")).Practice),
-      page("/jobs/:id", async () => (await import("./job/open-job.tsx")).OpenJob, [
+      page("/jobs/:id", async () => (await readOpenJob()).OpenJob, [
         { index: true, element: <Navigate to="artwork" replace /> },
         page("proof", async () => (await import("./proof/proof.tsx")).ProofPage),
-        page(":step", async () => (await import("./workbench/workbench.tsx")).Workbench),
+        page(":step", async () => (await readWorkbench()).Workbench),
       ]),
       { path: "*", element: <NoSuchPage /> },
     ],

@@ -95,7 +95,8 @@ async function compute(request: ComputeRequest): Promise<void> {
     await Promise.all([library.typefaces.need(needed.typefaces), library.motifs.need(needed.motifs)]);
     if (isStale()) return;
     tellLettering(request);
-    const view = await firstLook?.(request);
+    // When a job is opened, the picture as it came stands meanwhile, and no hand is at work.
+    const view = cache.kept.prepare ? await firstLook?.(request) : null;
     if (view) {
       // The page now has the small picture: the large one has to be sent again, even if it is the one before.
       shown = null;

@@ -4,3 +4,4 @@ import { taskOf } from "@plain-palette/core/tasks";
 
 const help = makeHelp(taskOf);
 self.onmessage = ({ data }: MessageEvent<PartMessage>) => self.postMessage(help(data));
+self.postMessage("here");

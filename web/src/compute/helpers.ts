@@ -6,18 +6,28 @@ const MOST = 3;
 /** The computing worker has one processor; the page needs little of another while it waits. */
 const BESIDE = 1;
 
-/** Starts them. They live as long as the worker that asks. */
+/** What a job that is opened needs first is loaded before them, ms. */
+const QUIET_MS = 400;
+
+/** Starts them in a while; they help from when each is there. They live as long as the worker that asks. */
 export function startHelpers(): Helpers {
+  const all: Helper[] = [];
   const count = Math.max(0, Math.min(MOST, navigator.hardwareConcurrency - BESIDE));
-  return { all: Array.from({ length: count }, startHelper), breathe };
+  setTimeout(() => {
+    for (let k = 0; k < count; k++) startHelper((helper) => all.push(helper));
+  }, QUIET_MS);
+  return { all, breathe };
 }
 
-function startHelper(): Helper {
+function startHelper(onReady: (helper: Helper) => void): void {
   const thread = new Worker(new URL("./helper-worker.ts", import.meta.url), { type: "module" });
   const { helper, hear, end } = openHelper((message) => thread.postMessage(message));
-  thread.onmessage = ({ data }: MessageEvent<OutcomeMessage>) => hear(data);
+  // Its first message says that it is there.
+  thread.onmessage = () => {
+    thread.onmessage = ({ data }: MessageEvent<OutcomeMessage>) => hear(data);
+    onReady(helper);
+  };
   thread.onerror = () => end("the thread has ended");
-  return helper;
 }
 
 /** A message to oneself comes after those that wait already, and sooner than any timer. */

@@ -5,6 +5,7 @@ import type { Made, ProcessReport } from "@plain-palette/core/process";
 import type { Recipe } from "@plain-palette/core/recipe";
 import type { Spot } from "@plain-palette/core/reduce";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { whenIdle } from "../parts/when-idle.ts";
 import type {
   ChecksView,
   ComputeMessage,
@@ -18,6 +19,7 @@ import type {
   StopRequest,
   TracedView,
 } from "./messages.ts";
+import { keepSpare, takeWorker } from "./spare-worker.ts";
 
 /** The prepared picture with all its bitmaps. */
 export interface PreparedPicture extends Omit<PreparedView, "bitmap" | "upright" | "isAsSent"> {
@@ -156,7 +158,7 @@ export function useComputeWorker(): Compute {
   const waiting = useRef(new Map<number, (answer: never) => void>());
   // Started by whoever wants something first.
   const start = useCallback((): Worker => {
-    const started = new Worker(new URL("./compute-worker.ts", import.meta.url), { type: "module" });
+    const started = takeWorker();
     started.onmessage = ({ data }: MessageEvent<ComputeMessage>) => {
       if (data.type === "answered" || data.type === "refused") {
         const answer = data.type === "answered" ? data.answer : undefined;
@@ -179,6 +181,7 @@ export function useComputeWorker(): Compute {
     () => () => {
       worker.current?.terminate();
       worker.current = null;
+      whenIdle().then(keepSpare);
     },
     [],
   );
