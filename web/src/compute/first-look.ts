@@ -14,7 +14,7 @@ export type FirstLook = (request: ComputeRequest) => Promise<PreparedView | null
 export function makeFirstLook(source: Raster): FirstLook | null {
   const scale = Math.ceil(Math.sqrt((source.width * source.height) / SMALL_PX));
   if (scale < 2) return null;
-  const small = shrinkRaster(source, scale);
+  let small: Raster | null = null;
   const cache = makePrepareCache();
   // The picture as it came is no change.
   let lastKey = "[]";
@@ -23,6 +23,7 @@ export function makeFirstLook(source: Raster): FirstLook | null {
     const key = JSON.stringify([actions.filter(({ isOn }) => isOn), recipe.artwork.garment]);
     if (key === lastKey) return null;
     lastKey = key;
+    small ??= shrinkRaster(source, scale);
     const scaled = scaleRecipe(recipe, 1 / scale).artwork.actions;
     const prepared = prepareArtwork(small, scaled, cache, focusId, garmentRgb(recipe));
     const action = scaled.find(({ id }) => id === focusId);
