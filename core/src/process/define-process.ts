@@ -72,14 +72,14 @@ export function defineProcess<S extends object, R = unknown>(parts: ProcessParts
 export function defineMaking<S extends object, T extends object, L extends keyof T>(
   parts: MakingParts<S, T, L>,
 ): Making {
-  return { id: parts.process.id, weight: totalWeight(parts.steps), open: () => openMaker(parts) };
+  return { id: parts.process.id, weight: totalWeight(parts.steps), open: (kept) => openMaker(parts, kept) };
 }
 
-function openMaker<S, T, L extends keyof T>(parts: MakingParts<S, T, L>): Maker {
+function openMaker<S, T, L extends keyof T>(parts: MakingParts<S, T, L>, kept: KeptResults<T> = {}): Maker {
   const { steps, result: wanted, report, outputs, portray } = parts;
   const { id, settingsIn } = parts.process;
-  const kept: KeptResults<T> = {};
   return {
+    kept,
     *make(design, recipe, key) {
       const work = { design, settings: settingsIn(recipe) };
       const whole = totalWeight(steps);

@@ -83,6 +83,8 @@ export interface Product extends Made {
 
 /** Makes designs one way and keeps what its steps made last: one for each job that is open. */
 export interface Maker {
+  /** What its steps made last, each under its key: plain objects, for another maker of the process to go on with. */
+  readonly kept: object;
   /** `key` names the design's map. Tells of each step before it is done, `done` being of the process alone, and shares out what it can. */
   make(design: Design, recipe: HasProcesses, key: string): Generator<StepNotice | Shared, Product, Outcomes>;
 }
@@ -113,7 +115,8 @@ export interface Making {
   readonly id: string;
   /** How much its steps are, beside those of the pipeline. */
   readonly weight: number;
-  open(): Maker;
+  /** `kept`: where another maker of this process left off. */
+  open(kept?: object): Maker;
 }
 
 /** A way of making a design. `S` are its settings, `R` is what it makes; nobody else needs to know them. */

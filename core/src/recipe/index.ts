@@ -41,6 +41,7 @@ export {
   prepareArtwork,
   speckSettings,
 } from "./prepare.ts";
+export { nameReadings, type Readings, readingsOf, takeUpReadings } from "./readings.ts";
 export {
   garmentRgb,
   MAX_PRINT_MM,

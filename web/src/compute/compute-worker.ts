@@ -8,18 +8,22 @@ import {
   listWarnings,
   makeResultCache,
   mmPerPixel,
+  nameReadings,
   neededBy,
   type Recipe,
   type ResultCache,
   type Results,
+  readingsOf,
   runStepsTogether,
   type StepResults,
+  takeUpReadings,
 } from "@plain-palette/core/recipe";
 import { type Get, resultOf } from "@plain-palette/core/steps";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import { startHelpers } from "./helpers.ts";
+import { type KeptReadings, keepReadings } from "./kept-readings.ts";
 import type {
   ChecksView,
   ComputeMessage,
@@ -37,6 +41,8 @@ type Answer = Questions[keyof Questions]["answer"];
 
 const library = { typefaces: makeLoadedTypefaces(), motifs: makeLoadedMotifs() };
 const helpers = startHelpers();
+/** While the code is being changed, nothing says which it is. */
+const keptReadings = import.meta.env.DEV ? null : keepReadings(import.meta.url);
 let cache: ResultCache = makeResultCache(library);
 let loaded: Artwork | null = null;
 let latest = 0;
@@ -53,6 +59,7 @@ let firstLook: FirstLook | null = null;
 let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
 self.onmessage = ({ data }: MessageEvent<ComputeRequest | StopRequest | Question>) => {
+  clearTimeout(resting);
   if (data.type !== "ask") latest = data.id;
   if (data.type === "ask" && data.what === "area") latestArea = data.id;
   else wake();
@@ -135,6 +142,7 @@ async function compute(request: ComputeRequest): Promise<void> {
       tell({ type: "compared", id: request.id, view }, [view.bitmap]);
     }
     tell({ type: "done", id: request.id });
+    if (keptReadings) resting = setTimeout(() => void keep(keptReadings, artwork.key), REST_MS);
   } catch (error) {
     tell({ type: "failed", id: request.id, message: textOf(error) });
   }
@@ -146,6 +154,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   const key = `${hash}?${query}`;
   if (loaded?.key === key) return loaded;
   tell({ type: "step", id, doing: "Fetching the artwork", done: 0 });
+  const readings = keptReadings?.find(key);
   const response = await fetch(`/api/artworks/${hash}/pixels?${query}`);
   if (!response.ok) {
     const problem = await response.json().catch(() => null);
@@ -159,8 +168,25 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   loaded = { key, raster };
   firstLook = makeFirstLook(raster);
   cache = makeResultCache(library);
+  const found = await readings;
+  if (found) takeUpReadings(cache, found);
+  kept = found ? nameReadings(found) : "";
   shown = null;
   return loaded;
+}
+
+/** After a hand has been still for so long, what was computed is kept, ms: to hand it over takes a moment. */
+const REST_MS = 2000;
+let resting: ReturnType<typeof setTimeout> | undefined;
+/** What is kept of the artwork. */
+let kept = "";
+
+async function keep(readings: KeptReadings, artwork: string): Promise<void> {
+  const now = readingsOf(cache);
+  const name = nameReadings(now);
+  if (name === kept) return;
+  kept = name;
+  await readings.put(artwork, now);
 }
 
 const get: Get<StepResults> = (step) => resultOf(cache.kept, step);

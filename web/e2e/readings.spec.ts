@@ -1,0 +1,50 @@
+// A job that is opened again is not found, traced and separated again: what was computed outlives the page.
+import { expect, type Page, test } from "@playwright/test";
+import { goTo, newJob, settled } from "./shop.ts";
+
+/** Runs in the page: `change` is done to all that is kept, `entries` and `readings`, as soon as there is any. */
+const changeKept = (page: Page, change: string) =>
+  page.evaluate(`new Promise((resolve, reject) => {
+    const opening = indexedDB.open("plain-palette readings");
+    opening.onerror = reject;
+    opening.onsuccess = () => {
+      const database = opening.result;
+      const look = () => {
+        const transaction = database.transaction(["readings", "entries"], "readwrite");
+        const readings = transaction.objectStore("readings");
+        const entries = transaction.objectStore("entries");
+        entries.getAll().onsuccess = ({ target: { result: all } }) => {
+          for (const entry of all)
+            readings.get(entry.artwork).onsuccess = ({ target: { result: kept } }) => {
+              ${change};
+              entries.put(entry);
+              readings.put(kept, entry.artwork);
+            };
+          transaction.oncomplete = () => {
+            if (all.length === 0) return setTimeout(look, 200);
+            database.close();
+            resolve();
+          };
+        };
+      };
+      look();
+    };
+  })`);
+
+test("what was computed is found after a reload, and made anew by another code", async ({ page }) => {
+  await newJob(page);
+  await goTo(page, "Colours");
+  await settled(page);
+  const keptBefore = page.getByLabel("Name of Kept before");
+  await expect(keptBefore).toHaveCount(0);
+  // It can only come from there.
+  await changeKept(page, 'kept.steps.reduce.result.spots[0].name = "Kept before"');
+  await page.reload();
+  await settled(page);
+  await expect(keptBefore).toHaveCount(1);
+  await changeKept(page, 'entry.code = "older"');
+  await page.reload();
+  await settled(page);
+  await expect(page.getByLabel(/^Name of /).first()).toBeVisible();
+  await expect(keptBefore).toHaveCount(0);
+});
