@@ -30,23 +30,51 @@ export interface NodeRef {
 
 /** Nodes that lie within `reachPx` of a place, the nearest first; all that are one junction. */
 export function nodesAt(edges: readonly HandEdge[], { x, y }: Point, reachPx: number): NodeRef[] {
-  const found: (NodeRef & { readonly distance: number })[] = [];
+  const squares = squaresOf(edges);
+  let nearest: NodeRef | null = null;
+  let least = reachPx;
+  const [firstColumn, lastColumn] = [squareAt(x - reachPx), squareAt(x + reachPx)];
+  const [firstRow, lastRow] = [squareAt(y - reachPx), squareAt(y + reachPx)];
+  for (let row = firstRow; row <= lastRow; row++)
+    for (let column = firstColumn; column <= lastColumn; column++)
+      for (const ref of squares.get(nameSquare(column, row)) ?? []) {
+        const [nx, ny] = placeOf(edges, ref);
+        const distance = lengthOf(nx - x, ny - y);
+        if (distance > least || (distance === least && nearest)) continue;
+        [nearest, least] = [ref, distance];
+      }
+  if (!nearest) return [];
+  const [nx, ny] = placeOf(edges, nearest);
+  const beside = squares.get(nameSquare(squareAt(nx), squareAt(ny))) ?? [];
+  return beside.filter((ref) => {
+    const [ox, oy] = placeOf(edges, ref);
+    return ox === nx && oy === ny;
+  });
+}
+
+/** Side of the squares by which nodes are found, px. */
+const SQUARE_PX = 16;
+const squareAt = (v: number) => Math.floor(v / SQUARE_PX);
+const nameSquare = (column: number, row: number) => row * 1e6 + column;
+
+const bySquare = new WeakMap<readonly HandEdge[], ReadonlyMap<number, readonly NodeRef[]>>();
+
+/** All nodes by the square that they lie in: a hand that holds hundreds asks for each. */
+function squaresOf(edges: readonly HandEdge[]): ReadonlyMap<number, readonly NodeRef[]> {
+  const known = bySquare.get(edges);
+  if (known) return known;
+  const squares = new Map<number, NodeRef[]>();
   edges.forEach(({ path, start }, edge) => {
     const last = segmentCount(path) - (start < 0 ? 1 : 0);
     for (let node = 0; node <= last; node++) {
-      const distance = lengthOf(path[node * 6] - x, path[node * 6 + 1] - y);
-      if (distance <= reachPx) found.push({ edge, node, distance });
+      const name = nameSquare(squareAt(path[node * 6]), squareAt(path[node * 6 + 1]));
+      const own = squares.get(name);
+      if (own) own.push({ edge, node });
+      else squares.set(name, [{ edge, node }]);
     }
   });
-  const [nearest] = found.toSorted((a, b) => a.distance - b.distance);
-  if (!nearest) return [];
-  const [nx, ny] = placeOf(edges, nearest);
-  return found
-    .filter((one) => {
-      const [ox, oy] = placeOf(edges, one);
-      return ox === nx && oy === ny;
-    })
-    .map(({ edge, node }) => ({ edge, node }));
+  bySquare.set(edges, squares);
+  return squares;
 }
 
 export function placeOf(edges: readonly HandEdge[], { edge, node }: NodeRef): readonly [number, number] {

@@ -70,7 +70,7 @@ export type TableLayer =
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
 /** Lines and nodes reach this far beyond their places, screen px. */
-const REACH_PX = 6;
+export const REACH_PX = 6;
 
 /** Draws what of one layer is seen in a box of the table; `zoom` is screen pixels per table unit. */
 export function drawLayer(context: Context, layer: TableLayer, zoom: number, seen: Bounds): void {

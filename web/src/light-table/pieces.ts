@@ -1,8 +1,15 @@
 // Many paths with the boxes they lie in, so that a part of the table draws what reaches into it and no more.
 import { type Bounds, boundsOf, boundsOfAll, type CubicPath, drawPath, eachPoint } from "@plain-palette/core/geometry";
 
+/** A path with what it was drawn from, so that it can be compared. */
+export interface Piece {
+  readonly path: Path2D;
+  readonly bounds: Bounds;
+  readonly lines: readonly ArrayLike<number>[];
+}
+
 /** Paths of one colour or line. What lies elsewhere winds round no point of a box, so that it can be left out of it. */
-export type Pieces = readonly { readonly path: Path2D; readonly bounds: Bounds }[];
+export type Pieces = readonly Piece[];
 
 /** Pieces of closed or open curves. */
 export function makePieces(paths: readonly CubicPath[], isClosed: boolean): Pieces {
@@ -10,8 +17,8 @@ export function makePieces(paths: readonly CubicPath[], isClosed: boolean): Piec
 }
 
 /** Pieces of lines through x, y pairs. */
-export function makePolylinePieces(lines: readonly (readonly number[])[]): Pieces {
-  return withBoxes(lines, (line) => makePolylinePath(line, false));
+export function makePolylinePieces(lines: readonly (readonly number[])[], isClosed = false): Pieces {
+  return withBoxes(lines, (line) => makePolylinePath(line, isClosed));
 }
 
 /** Many short lines by the square of `side` that their first point lies in: a piece for each. */
@@ -29,12 +36,12 @@ export function makeSquarePieces(lines: readonly (readonly number[])[], side: nu
       path.moveTo(line[0] ?? 0, line[1] ?? 0);
       for (let i = 2; i < line.length; i += 2) path.lineTo(line[i] ?? 0, line[i + 1] ?? 0);
     }
-    return { path, bounds: boundsOfAll(own) };
+    return { path, bounds: boundsOfAll(own), lines: own };
   });
 }
 
 function withBoxes<T extends ArrayLike<number>>(lines: readonly T[], draw: (line: T) => Path2D): Pieces {
-  return lines.map((line) => ({ path: draw(line), bounds: boundsOf(line) }));
+  return lines.map((line) => ({ path: draw(line), bounds: boundsOf(line), lines: [line] }));
 }
 
 /** What of a path is needed to draw a box, or to say whether a point of it lies inside. */

@@ -1,6 +1,7 @@
 // What lies on the table, painted in tiles that stay: moving the table moves them, and only what comes into sight is painted,
 // a little in every frame. So the table follows the hand however much lies on it.
-import { drawLayer, type TableLayer } from "./layers.ts";
+import { changedBoxes } from "./changed-boxes.ts";
+import { drawLayer, REACH_PX, type TableLayer } from "./layers.ts";
 
 /** Where table units lie on the screen: screen px = units * zoom + x. */
 export interface View {
@@ -56,7 +57,9 @@ export class TilePainter {
     if (!isOld || last.zoom !== view.zoom || last.ratio !== ratio) {
       // One that was hardly begun stands in for nothing.
       if (last.tiles.size > this.before.tiles.size / 4) this.before = last;
-      this.sheet = { layers, zoom: view.zoom, ratio, tiles: new Map() };
+      const isSameScale = last.zoom === view.zoom && last.ratio === ratio;
+      const tiles = isSameScale ? tilesThatHold(last, layers) : new Map<string, OffscreenCanvas>();
+      this.sheet = { layers, zoom: view.zoom, ratio, tiles };
     }
     const { tiles } = this.sheet;
     const side = TILE_PX / ratio;
@@ -106,7 +109,7 @@ export class TilePainter {
   private drawBefore(context: CanvasRenderingContext2D, view: View, ratio: number, size: Size): void {
     const side = (TILE_PX / this.before.ratio) * (view.zoom / this.before.zoom);
     for (const [key, tile] of this.before.tiles) {
-      const [column = 0, row = 0] = key.split(" ").map(Number);
+      const [column, row] = placeOf(key);
       const left = Math.round((view.x + column * side) * ratio) / ratio;
       const top = Math.round((view.y + row * side) * ratio) / ratio;
       const right = Math.round((view.x + (column + 1) * side) * ratio) / ratio;
@@ -115,6 +118,37 @@ export class TilePainter {
       context.drawImage(tile, left, top, right - left, bottom - top);
     }
   }
+}
+
+/** Column and row of a tile. */
+function placeOf(key: string): readonly [number, number] {
+  const [column = 0, row = 0] = key.split(" ").map(Number);
+  return [column, row];
+}
+
+/** Tiles of a sheet that look the same with other layers. */
+function tilesThatHold({ layers: old, zoom, ratio, tiles }: Sheet, layers: readonly TableLayer[]): Sheet["tiles"] {
+  const boxes = changedBoxes(old, layers);
+  if (!boxes) return new Map();
+  const holding = new Map(tiles);
+  const places = Array.from(tiles.keys(), placeOf);
+  const [columns, rows] = [places.map(([column]) => column), places.map(([, row]) => row)];
+  /** Of numbered tiles those that lie between two places of the table. */
+  const between = (from: number, to: number, numbers: readonly number[]) => {
+    const unitsPerTile = TILE_PX / (zoom * ratio);
+    return {
+      first: Math.max(Math.floor(from / unitsPerTile), Math.min(...numbers)),
+      last: Math.min(Math.floor(to / unitsPerTile), Math.max(...numbers)),
+    };
+  };
+  for (const { left, top, right, bottom, width } of boxes) {
+    const reach = REACH_PX / zoom + width;
+    const across = between(left - reach, right + reach, columns);
+    const down = between(top - reach, bottom + reach, rows);
+    for (let row = down.first; row <= down.last; row++)
+      for (let column = across.first; column <= across.last; column++) holding.delete(`${column} ${row}`);
+  }
+  return holding;
 }
 
 function paintTile({ layers, zoom, ratio }: Sheet, column: number, row: number): OffscreenCanvas {

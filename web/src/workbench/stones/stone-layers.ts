@@ -42,7 +42,9 @@ function piecesOf(stones: readonly Stone[], draw: (path: Path2D, stone: Stone, r
       [left, top] = [Math.min(left, stone.x - radius), Math.min(top, stone.y - radius)];
       [right, bottom] = [Math.max(right, stone.x + radius), Math.max(bottom, stone.y + radius)];
     }
-    return { path, bounds: { left, top, right, bottom } };
+    // Each layer draws stones in one way, so that what is drawn follows from where they lie.
+    const lines = own.map(({ x, y, size }) => [x, y, diameterOf(size)]);
+    return { path, bounds: { left, top, right, bottom }, lines };
   });
 }
 

@@ -2,7 +2,7 @@
 import { figurePaths, type HandEdge, type LineChange } from "@plain-palette/core/edit";
 import { type CubicPath, mapPath, nodesOf } from "@plain-palette/core/geometry";
 import type { TableLayer } from "../../../light-table/layers.ts";
-import { makePieces, makePolylinePath } from "../../../light-table/pieces.ts";
+import { makePieces, makePolylinePieces } from "../../../light-table/pieces.ts";
 import { figureOf, partLine } from "./draw-tool.ts";
 import type { Drag, HandDesk } from "./hand-desk.ts";
 import { boxAround, draggedLines, shownHandles } from "./lines-tool.ts";
@@ -41,7 +41,7 @@ function lineLayers(desk: HandDesk): TableLayer[] {
   return [
     ...stillLayers(edges),
     ...changeLayers(changes),
-    ...(arms.length > 0 ? [lines([], { path: armsPath(arms), screenPx: 1, isHaloed: true })] : []),
+    ...(arms.length > 0 ? [lines([], { path: makePolylinePieces(arms), screenPx: 1, isHaloed: true })] : []),
     ...(handles.length > 0
       ? [
           {
@@ -74,12 +74,6 @@ function stillLayers(edges: readonly HandEdge[]): readonly TableLayer[] {
   return layers;
 }
 
-function armsPath(arms: readonly (readonly number[])[]): Path2D {
-  const path = new Path2D();
-  for (const arm of arms) path.addPath(makePolylinePath([...arm], false));
-  return path;
-}
-
 /** Old lines wide and light, new ones dark on top. */
 function changeLayers(changes: readonly LineChange[]): TableLayer[] {
   if (changes.length === 0) return [];
@@ -100,7 +94,7 @@ function pickingLayers(drag: Drag | null): TableLayer[] {
   if (drag?.holds.kind !== "box" && drag?.holds.kind !== "loop") return [];
   const line = drag.holds.kind === "box" ? boxAround(drag.from, drag.to) : drag.holds.points;
   return [
-    { kind: "strokes", path: makePolylinePath([...line], true), colour: DARK, screenPx: 1, dashPx: 4, isHaloed: true },
+    { kind: "strokes", path: makePolylinePieces([line], true), colour: DARK, screenPx: 1, dashPx: 4, isHaloed: true },
   ];
 }
 
@@ -125,7 +119,7 @@ function outlineSketch({ outline }: HandDesk): TableLayer[] {
   const grips = [];
   for (let i = 0; i + 1 < outline.length; i += 2) grips.push({ x: outline[i] ?? 0, y: outline[i + 1] ?? 0 });
   return [
-    { kind: "strokes", path: makePolylinePath([...outline], false), colour: DARK, screenPx: 1.6, isHaloed: true },
+    { kind: "strokes", path: makePolylinePieces([outline]), colour: DARK, screenPx: 1.6, isHaloed: true },
     { kind: "grips", points: grips },
   ];
 }
@@ -139,7 +133,7 @@ function sketchLayers(desk: HandDesk, drag: Drag): TableLayer[] {
   const points = mode === "part" ? partLine(desk, drag) : drag.holds.kind === "sketch" ? drag.holds.points : [];
   if (points.length < 4) return [];
   const widthMm = mode === "brush" ? 2 * brush.radiusMm : part.act === "part" ? part.gapMm : part.bridgeMm;
-  const path = makePolylinePath([...points], false);
+  const path = makePolylinePieces([points]);
   return [
     ...(widthMm > 0
       ? [{ kind: "strokes" as const, path, colour: "rgba(240,180,41,.5)", width: widthMm / mmPerPx }]
