@@ -118,6 +118,9 @@ function absorbPrepared({ prepared, source }: Computed, view: PreparedView): Pre
   return bitmap && upright ? { ...view, bitmap, upright } : null;
 }
 
+/** What is done in less is not told, ms. */
+const TELL_MS = 80;
+
 export interface ComputeWishes {
   /** Spares the steps after it where nobody looks at them. */
   readonly upTo: ComputeRequest["upTo"];
@@ -155,6 +158,7 @@ export function useComputeWorker(): Compute {
   const latest = useRef(0);
   const wanted = useRef<Wanted | null>(null);
   const asked = useRef(0);
+  const telling = useRef<ReturnType<typeof setTimeout>>(undefined);
   const waiting = useRef(new Map<number, (answer: never) => void>());
   // Started by whoever wants something first.
   const start = useCallback((): Worker => {
@@ -169,7 +173,12 @@ export function useComputeWorker(): Compute {
       }
       // What was computed for a request that became stale meanwhile is still the latest there is.
       const isResult = data.type === "loaded" || RESULTS.has(data.type);
-      if (isResult || data.id === latest.current) setComputed((state) => absorb(state, data));
+      const take = () => {
+        if (isResult || data.id === latest.current) setComputed((state) => absorb(state, data));
+      };
+      clearTimeout(telling.current);
+      if (data.type === "step") telling.current = setTimeout(take, TELL_MS);
+      else take();
     };
     started.onerror = ({ message }) => {
       const failure = `${message || "what computes could not be started"}. Reload the page.`;

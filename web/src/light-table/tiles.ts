@@ -20,7 +20,7 @@ export interface Size {
 }
 
 /** Side of a tile, device px: small enough to be painted within a frame. */
-const TILE_PX = 128;
+const TILE_PX = 256;
 /** Tiles that are kept at least, and how many screens full on a large screen. */
 const LEAST_KEPT = 600;
 const SCREENS_KEPT = 2;
@@ -33,7 +33,7 @@ interface Sheet {
   readonly zoom: number;
   readonly ratio: number;
   /** By column and row from the table's origin; the least recently shown first. */
-  readonly tiles: Map<string, OffscreenCanvas>;
+  readonly tiles: Map<string, ImageBitmap>;
 }
 
 const EMPTY: Sheet = { layers: [], zoom: 1, ratio: 1, tiles: new Map() };
@@ -58,7 +58,7 @@ export class TilePainter {
       // One that was hardly begun stands in for nothing.
       if (last.tiles.size > this.before.tiles.size / 4) this.before = last;
       const isSameScale = last.zoom === view.zoom && last.ratio === ratio;
-      const tiles = isSameScale ? tilesThatHold(last, layers) : new Map<string, OffscreenCanvas>();
+      const tiles = isSameScale ? tilesThatHold(last, layers) : new Map<string, ImageBitmap>();
       this.sheet = { layers, zoom: view.zoom, ratio, tiles };
     }
     const { tiles } = this.sheet;
@@ -66,7 +66,7 @@ export class TilePainter {
     const x0 = Math.round(view.x * ratio) / ratio;
     const y0 = Math.round(view.y * ratio) / ratio;
     const missing: { key: string; column: number; row: number; far: number }[] = [];
-    const shown: { tile: OffscreenCanvas; x: number; y: number }[] = [];
+    const shown: { tile: ImageBitmap; x: number; y: number }[] = [];
     for (let row = Math.floor(-y0 / side); row * side + y0 < size.height; row++)
       for (let column = Math.floor(-x0 / side); column * side + x0 < size.width; column++) {
         const key = `${column} ${row}`;
@@ -151,10 +151,13 @@ function tilesThatHold({ layers: old, zoom, ratio, tiles }: Sheet, layers: reado
   return holding;
 }
 
-function paintTile({ layers, zoom, ratio }: Sheet, column: number, row: number): OffscreenCanvas {
-  const tile = new OffscreenCanvas(TILE_PX, TILE_PX);
-  const context = tile.getContext("2d");
-  if (!context) return tile;
+let easel: OffscreenCanvas | null = null;
+
+/** A tile as a picture of its own: a canvas costs ten times as much to make, and as much to draw. */
+function paintTile({ layers, zoom, ratio }: Sheet, column: number, row: number): ImageBitmap {
+  easel ??= new OffscreenCanvas(TILE_PX, TILE_PX);
+  const context = easel.getContext("2d");
+  if (!context) return easel.transferToImageBitmap();
   const scale = zoom * ratio;
   context.setTransform(scale, 0, 0, scale, -column * TILE_PX, -row * TILE_PX);
   const box = {
@@ -164,5 +167,5 @@ function paintTile({ layers, zoom, ratio }: Sheet, column: number, row: number):
     bottom: ((row + 1) * TILE_PX) / scale,
   };
   for (const layer of layers) drawLayer(context, layer, zoom, box);
-  return tile;
+  return easel.transferToImageBitmap();
 }

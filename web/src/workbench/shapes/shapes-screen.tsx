@@ -8,8 +8,8 @@ import { count } from "../../parts/count.ts";
 import { useShapesResult } from "../looks.ts";
 import type { StepScreen } from "../screen.ts";
 import { brushTool, drawTool, partTool } from "./by-hand/draw-tool.ts";
-import { type HandDesk, type HandMode, useHandDesk } from "./by-hand/hand-desk.ts";
-import { handLayers } from "./by-hand/hand-layers.ts";
+import { type HandDesk, type HandMode, NO_LINES, useHandDesk } from "./by-hand/hand-desk.ts";
+import { handLayers, stillLayers } from "./by-hand/hand-layers.ts";
 import { linesTool } from "./by-hand/lines-tool.ts";
 import { piecesTool } from "./by-hand/pieces-tool.ts";
 import { DistanceLegend } from "./distance-legend.tsx";
@@ -66,9 +66,11 @@ export const shapesScreen: StepScreen = {
       mmPerPx,
     );
     const scene = { prepared, spots: traced?.spots ?? [], garment: recipe.artwork.garment };
-    const handMarks = isHand && traced?.hand ? handLayers(hand) : undefined;
+    const { mode, edges } = hand;
+    const replaced = hand.drag ? NO_LINES : hand.replaced;
+    const still = useMemo(() => stillLayers({ mode, edges, replaced }), [mode, edges, replaced]);
     const tool = () => {
-      if (isHand && traced?.hand) return { tool: toolOf(hand), overlays: [] };
+      if (isHand && traced?.hand) return { tool: toolOf(hand), overlays: handLayers(hand) };
       if (isLettering && traced?.hand)
         return { tool: letteringTool(lettering), overlays: letteringLayers(lettering, scene) };
       if (isMotifs && traced?.hand)
@@ -84,7 +86,7 @@ export const shapesScreen: StepScreen = {
       },
       result: useShapesResult(bench),
       looked: useMemo(() => ({ distance: deviation && distanceLayers(deviation) }), [deviation]),
-      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? handMarks,
+      marks: useMemo(() => (tried ? triedLayers(tried) : undefined), [tried]) ?? (isHand ? still : undefined),
       canFade: !isLettering,
       tool: tool(),
       legend: look === "distance" && deviation ? <DistanceLegend mmPerPx={mmPerPx} /> : null,

@@ -128,6 +128,7 @@ const EMPTY: HandState = {
 };
 
 const NO_EDGES: readonly HandEdge[] = [];
+export const NO_LINES: HandView["replaced"] = [];
 
 export interface HandDesk extends HandState {
   readonly edges: readonly HandEdge[];
@@ -245,7 +246,7 @@ export function useHandDesk(hand: HandView | null, frame: Frame | null, mmPerPx:
     ...places,
     ...{ edges, refs, mmPerPx, entries, inHand },
     faces: hand?.faces ?? [],
-    replaced: state.entryId === entries.at(-1)?.id ? (hand?.replaced ?? []) : [],
+    replaced: state.entryId === entries.at(-1)?.id ? (hand?.replaced ?? NO_LINES) : NO_LINES,
     ...{ change, take, takeLines, changeInHand, moveNodesBy, setEntries },
     letGo: () => change(NOT_PICKED),
   };

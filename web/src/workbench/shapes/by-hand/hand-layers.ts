@@ -1,5 +1,5 @@
 // What the hand sees: nodes and handles of lines, outlines of picked shapes, and what it is about to do, old lines faint below.
-import { figurePaths, type HandEdge, type LineChange } from "@plain-palette/core/edit";
+import { figurePaths, type LineChange } from "@plain-palette/core/edit";
 import { type CubicPath, mapPath, nodesOf } from "@plain-palette/core/geometry";
 import type { TableLayer } from "../../../light-table/layers.ts";
 import { makePieces, makePolylinePieces } from "../../../light-table/pieces.ts";
@@ -22,13 +22,25 @@ const lines = (
   ...more,
 });
 
+/** What stays as long as the shapes do: all lines with their nodes, where they are worked on. A drag must not wait for them. */
+export function stillLayers({ mode, edges, replaced }: Pick<HandDesk, "mode" | "edges" | "replaced">): TableLayer[] {
+  const paths = edges.map(({ path }) => path);
+  // What the edit in hand has replaced stays seen, faint, until something else is begun.
+  const before = replaced.length > 0 ? [lines(replaced, { colour: OLD, screenPx: 1.5 })] : [];
+  if (mode !== "lines") return before;
+  return [
+    ...before,
+    lines(paths, { screenPx: 0.8, colour: "#5b5a55" }),
+    { kind: "nodes", points: nodesOf(paths), colour: DARK, isThinned: true },
+  ];
+}
+
+/** What is in hand, over them. */
 export function handLayers(desk: HandDesk): TableLayer[] {
   const { mode, drag } = desk;
-  // What the edit in hand has replaced stays seen, faint, until something else is begun.
-  const before = desk.replaced.length > 0 && !drag ? [lines(desk.replaced, { colour: OLD, screenPx: 1.5 })] : [];
-  if (mode === "lines") return [...before, ...lineLayers(desk)];
-  if (mode === "pieces") return [...before, ...pieceLayers(desk)];
-  return [...before, ...outlineSketch(desk), ...(drag ? sketchLayers(desk, drag) : [])];
+  if (mode === "lines") return lineLayers(desk);
+  if (mode === "pieces") return pieceLayers(desk);
+  return [...outlineSketch(desk), ...(drag ? sketchLayers(desk, drag) : [])];
 }
 
 function lineLayers(desk: HandDesk): TableLayer[] {
@@ -39,7 +51,6 @@ function lineLayers(desk: HandDesk): TableLayer[] {
   const moved =
     drag?.holds.kind === "nodes" ? { x: drag.to.x - drag.from.x, y: drag.to.y - drag.from.y } : { x: 0, y: 0 };
   return [
-    ...stillLayers(edges),
     ...changeLayers(changes),
     ...(arms.length > 0 ? [lines([], { path: makePolylinePieces(arms), screenPx: 1, isHaloed: true })] : []),
     ...(handles.length > 0
@@ -57,21 +68,6 @@ function lineLayers(desk: HandDesk): TableLayer[] {
     },
     ...pickingLayers(drag),
   ];
-}
-
-const still = new WeakMap<readonly HandEdge[], readonly TableLayer[]>();
-
-/** All lines and nodes, drawn once for as long as they stay: a drag must not wait for them. */
-function stillLayers(edges: readonly HandEdge[]): readonly TableLayer[] {
-  const made = still.get(edges);
-  if (made) return made;
-  const paths = edges.map(({ path }) => path);
-  const layers: TableLayer[] = [
-    lines(paths, { screenPx: 0.8, colour: "#5b5a55" }),
-    { kind: "nodes", points: nodesOf(paths), colour: DARK, isThinned: true },
-  ];
-  still.set(edges, layers);
-  return layers;
 }
 
 /** Old lines wide and light, new ones dark on top. */
