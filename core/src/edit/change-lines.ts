@@ -2,10 +2,8 @@
 // where it does, what the line sweeps over changes hands.
 import {
   boundsOf,
-  boundsOfAll,
   type CubicPath,
   eachLineCrossing,
-  flattenPath,
   isClosed,
   isInLine,
   joinPaths,
@@ -22,6 +20,7 @@ import { layOutlines } from "../lay/index.ts";
 import { type MapFace, type PlanarMap, ringPath, spotOf } from "../trace/index.ts";
 import { type LineChange, LOST, TANGLED } from "./edits.ts";
 import { findStretch, type Stretch } from "./find-stretch.ts";
+import { boxOf, doTouch, flatOf, pointOf } from "./known-paths.ts";
 
 /** A change that has found its stretch: the new line in the edge's direction, from where the stretch begins. */
 interface Found {
@@ -30,9 +29,6 @@ interface Found {
   /** Spots on the left and right of the new line. */
   readonly sides: readonly [string | null, string | null];
 }
-
-/** Curves are looked at this closely for crossings, px. */
-const NEAR_PX = 0.001;
 
 /** The map with its lines changed; or why not: none of them finds its place, or the new lines cannot be laid. */
 export function changeLines<M extends PlanarMap>(map: M, changes: readonly LineChange[]): M | string {
@@ -102,7 +98,8 @@ function replacePaths<M extends PlanarMap>(map: M, found: readonly Found[]): M |
     const path = paths.get(e);
     return path ? { ...edge, path, read: new Float64Array(0) } : edge;
   });
-  if (sweepsOver(map, found, paths) || doCross(edges, [...paths.keys()])) return null;
+  const staying = edges.flatMap(({ path }, e) => (paths.has(e) ? [] : [path]));
+  if (sweepsOver(map, found, staying) || doCross([...paths.values()], staying)) return null;
   const isChanged = (face: MapFace) => face.rings.some((ring) => ring.some((half) => paths.has(half >> 1)));
   const faces = map.faces.map((face): MapFace => {
     if (!isChanged(face)) return face;
@@ -141,41 +138,29 @@ function redraw(path: CubicPath, found: readonly Found[]): CubicPath {
 }
 
 /** Whether boundaries that stay lie between an old line and its new one, or on the way of a ring that is moved as a whole. */
-function sweepsOver(map: PlanarMap, found: readonly Found[], changed: ReadonlyMap<number, CubicPath>): boolean {
-  const staying = map.edges.filter((_, e) => !changed.has(e)).map(({ path }) => path);
-  return found.some(({ stretch, now }) => {
+function sweepsOver(map: PlanarMap, found: readonly Found[], staying: readonly CubicPath[]): boolean {
+  const ways: CubicPath[] = [];
+  const isSwept = found.some(({ stretch, now }) => {
     const old = partOfPath(map.edges[stretch.edge].path, stretch.from, stretch.to);
-    const loop = [...flattenPath(now, NEAR_PX), ...flattenPath(reversePath(old), NEAR_PX)];
+    if (isClosed(old)) ways.push(linePath([old[0], old[1], now[0], now[1]]));
+    const loop = [...flatOf(now), ...flatOf(reversePath(old))];
     const { left, top, right, bottom } = boundsOf(loop);
-    const isSwept = staying.some((path) => {
-      const [x, y] = pointAlong(path, 0.5);
+    return staying.some((path) => {
+      const [x, y] = pointOf(path);
       return x >= left && x <= right && y >= top && y <= bottom && isInLine(loop, x, y);
     });
-    return (
-      isSwept ||
-      (isClosed(old) &&
-        doCross([{ path: linePath([old[0], old[1], now[0], now[1]]) }, ...staying.map((path) => ({ path }))], [0]))
-    );
   });
+  return isSwept || doCross(ways, staying, false);
 }
 
-/** Whether lines of changed edges cross others or themselves. */
-function doCross(edges: readonly { readonly path: CubicPath }[], changed: readonly number[]): boolean {
-  const { left, top, right, bottom } = boundsOfAll(changed.map((e) => edges[e].path));
-  const near = edges.filter(({ path }) => {
-    const box = boundsOf(path);
-    return box.left <= right && box.right >= left && box.top <= bottom && box.bottom >= top;
-  });
-  const isChanged = new Set(changed.map((e) => edges[e]));
-  const among = near.flatMap((edge, k) => (isChanged.has(edge) ? [k] : []));
+/** Whether paths cross any that stay, or, if that matters, themselves and each other. */
+function doCross(paths: readonly CubicPath[], staying: readonly CubicPath[], matterThey = true): boolean {
+  const boxes = paths.map(boxOf);
+  const near = staying.filter((path) => boxes.some((box) => doTouch(box, boxOf(path))));
   let isCrossed = false;
-  eachLineCrossing(
-    near.map(({ path }) => flattenPath(path, NEAR_PX)),
-    among,
-    () => {
-      isCrossed = true;
-    },
-  );
+  eachLineCrossing([...paths, ...near].map(flatOf), paths.keys(), (a, _, b) => {
+    isCrossed ||= matterThey || Math.max(a, b) >= paths.length;
+  });
   return isCrossed;
 }
 

@@ -3,6 +3,7 @@ import { isClosed, lengthOf, nearestOnPath, pointAlong, segmentCount } from "../
 import { type PlanarMap, spotOf } from "../trace/index.ts";
 import type { LineChange } from "./edits.ts";
 import { hasSpot } from "./find-face.ts";
+import { boxOf } from "./known-paths.ts";
 
 /** A stretch of one edge, in the edge's direction or against it; all of a closed one from its first node to its first node. */
 export interface Stretch {
@@ -14,20 +15,27 @@ export interface Stretch {
 
 /** How far its ends may have moved since, px. */
 const REACH_PX = 3;
+/** How far the nodes of a ring may. */
+const FAR_PX = 2 * REACH_PX;
 /** An end this near a node is at the node, px, and as a share of the way from end to end. */
 const AT_NODE_PX = 0.4;
 const AT_NODE_SHARE = 0.2;
 
 /** The stretch that runs as `was` did; null where there is none. */
-export function findStretch(map: PlanarMap, { was, left, right }: LineChange): Stretch | null {
+export function findStretch(map: PlanarMap, change: LineChange): Stretch | null {
+  const { was } = change;
   const isRing = isClosed(was);
   const middle = pointAlong(was, segmentCount(was) / 2);
   let best: Stretch | null = null;
   let least = Number.POSITIVE_INFINITY;
+  const [x, y] = was;
   map.edges.forEach((edge, e) => {
+    const { left, top, right, bottom } = boxOf(edge.path);
+    // Too far from its first point to come that near.
+    if (x < left - FAR_PX || x > right + FAR_PX || y < top - FAR_PX || y > bottom + FAR_PX) return;
     for (const isBack of [false, true]) {
       const [own, other] = isBack ? [edge.right, edge.left] : [edge.left, edge.right];
-      if (!isOf(map, own, left) || !isOf(map, other, right)) continue;
+      if (!isOf(map, own, change.left) || !isOf(map, other, change.right)) continue;
       const found = isRing ? wholeRing(map, e, isBack, was) : between(map, e, isBack, was);
       if (!found) continue;
       const half = nearestOnPath(edge.path, middle[0], middle[1]);
@@ -53,7 +61,7 @@ function wholeRing(map: PlanarMap, e: number, isBack: boolean, was: Float64Array
   if (!isClosed(path)) return null;
   let off = 0;
   for (let i = 0; i + 2 < was.length; i += 6) {
-    const nearest = nearestOnPath(path, was[i], was[i + 1], 2 * REACH_PX);
+    const nearest = nearestOnPath(path, was[i], was[i + 1], FAR_PX);
     if (!nearest) return null;
     off = Math.max(off, nearest.distance);
   }

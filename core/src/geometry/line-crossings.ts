@@ -29,13 +29,13 @@ export function eachLineCrossing(
   among: Iterable<number>,
   tell: TellCrossing,
 ): void {
-  const stretches = lines.flatMap(cutUp);
+  const isAmong = new Uint8Array(lines.length);
+  for (const a of among) isAmong[a] = 1;
+  const stretches = nearThese(lines.flatMap(cutUp), isAmong);
   if (stretches.length === 0) return;
   const index = new Flatbush(stretches.length);
   for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
   index.finish();
-  const isAmong = new Uint8Array(lines.length);
-  for (const a of among) isAmong[a] = 1;
   stretches.forEach((own, at) => {
     if (isAmong[own.line] === 0) return;
     index.search(own.left, own.top, own.right, own.bottom, (found) => {
@@ -46,6 +46,25 @@ export function eachLineCrossing(
       return false;
     });
   });
+}
+
+/** Those asked about, and of the others those that any of them could reach. */
+function nearThese(stretches: readonly Stretch[], isAmong: Uint8Array): readonly Stretch[] {
+  let [left, top, right, bottom] = [
+    Number.POSITIVE_INFINITY,
+    Number.POSITIVE_INFINITY,
+    Number.NEGATIVE_INFINITY,
+    Number.NEGATIVE_INFINITY,
+  ];
+  for (const own of stretches) {
+    if (isAmong[own.line] === 0) continue;
+    [left, top] = [Math.min(left, own.left), Math.min(top, own.top)];
+    [right, bottom] = [Math.max(right, own.right), Math.max(bottom, own.bottom)];
+  }
+  return stretches.filter(
+    (one) =>
+      isAmong[one.line] === 1 || (one.left <= right && one.right >= left && one.top <= bottom && one.bottom >= top),
+  );
 }
 
 function cutUp(points: ArrayLike<number>, line: number): Stretch[] {
