@@ -1,6 +1,7 @@
 import { polygonPath } from "@plain-palette/core/geometry";
 import { beforeAll, describe, expect, it } from "vitest";
 import { FakeCanvas, type FakePath, stubCanvas } from "../testing/canvas.test.support.ts";
+import type { TableLayer } from "./layers.ts";
 import { makePieces, makePolylinePieces, partOf } from "./pieces.ts";
 import { TilePainter } from "./tiles.ts";
 
@@ -37,12 +38,16 @@ describe("tiles", () => {
     clearRect() {},
     drawImage: (_tile: unknown, x: number, y: number) => drawn.push([x, y]),
   } as unknown as CanvasRenderingContext2D;
-  const size = { width: 512, height: 256 };
-  const paint = (painter: TilePainter, view: { zoom: number; x: number; y: number }, layers: never[] = []) => {
-    const before = FakeCanvas.made;
+  const size = { width: 1024, height: 512 };
+  const paint = (
+    painter: TilePainter,
+    view: { zoom: number; x: number; y: number },
+    layers: readonly TableLayer[] = [],
+  ) => {
+    const before = FakeCanvas.pictures;
     drawn.length = 0;
     const isWhole = painter.paint(context, layers, view, size, 1);
-    return { isWhole, painted: FakeCanvas.made - before, shown: drawn.length };
+    return { isWhole, painted: FakeCanvas.pictures - before, shown: drawn.length };
   };
 
   it("are painted once: moving the table paints only what comes into sight", () => {
@@ -50,7 +55,7 @@ describe("tiles", () => {
     expect(paint(painter, { zoom: 1, x: 0, y: 0 })).toEqual({ isWhole: true, painted: 8, shown: 8 });
     expect(paint(painter, { zoom: 1, x: 0, y: 0 }).painted).toBe(0);
     // By half a tile to the right: one more column of two.
-    expect(paint(painter, { zoom: 1, x: -64, y: 0 })).toEqual({ isWhole: true, painted: 2, shown: 10 });
+    expect(paint(painter, { zoom: 1, x: -128, y: 0 })).toEqual({ isWhole: true, painted: 2, shown: 10 });
     expect(paint(painter, { zoom: 1, x: 0, y: 0 }).painted).toBe(0);
   });
 
@@ -59,5 +64,26 @@ describe("tiles", () => {
     paint(painter, { zoom: 1, x: 0, y: 0 });
     expect(paint(painter, { zoom: 2, x: 0, y: 0 }).painted).toBe(8);
     expect(paint(painter, { zoom: 2, x: 0, y: 0 }, [{} as never]).painted).toBe(8);
+  });
+
+  it("are kept where a change does not reach", () => {
+    const painter = new TilePainter();
+    const view = { zoom: 1, x: 0, y: 0 };
+    const fills = (...squares: number[][]): readonly TableLayer[] => {
+      const path = makePieces(
+        squares.map(([x, y, side]) => square(x, y, side)),
+        true,
+      );
+      return [{ kind: "fills", fills: [{ colour: "#14304f", path }] }];
+    };
+    paint(painter, view, fills([20, 20, 100], [600, 20, 50]));
+    // The same again, drawn from other arrays; then one moved within its tile; then one over a seam of two.
+    expect(paint(painter, view, fills([20, 20, 100], [600, 20, 50])).painted).toBe(0);
+    expect(paint(painter, view, fills([20, 20, 100], [610, 30, 50])).painted).toBe(1);
+    expect(paint(painter, view, fills([20, 20, 100], [610, 30, 50], [250, 100, 20])).painted).toBe(2);
+    // In another colour all of its tiles are.
+    const [layer] = fills([20, 20, 100]);
+    const red: TableLayer = { ...layer, fills: layer?.kind === "fills" ? layer.fills : [], isAbutting: true };
+    expect(paint(painter, view, [red]).painted).toBe(3);
   });
 });

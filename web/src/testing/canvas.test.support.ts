@@ -1,5 +1,5 @@
 // What Node has not of the canvas, as far as the tests look at it: paths that remember what they are made of, canvases that
-// remember how often they were made.
+// remember how many pictures were taken of them.
 
 export class FakePath {
   readonly parts: FakePath[] = [];
@@ -22,12 +22,13 @@ export class FakePath {
 }
 
 export class FakeCanvas {
-  static made = 0;
-  constructor() {
-    FakeCanvas.made++;
-  }
+  static pictures = 0;
   getContext() {
     return null;
+  }
+  transferToImageBitmap() {
+    FakeCanvas.pictures++;
+    return {};
   }
 }
 

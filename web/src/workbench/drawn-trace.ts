@@ -17,8 +17,7 @@ export interface DrawnTrace {
     readonly fills: readonly { readonly spotId: string; readonly path: Pieces }[];
     readonly isAbutting: boolean;
   }[];
-  readonly edges: Pieces;
-  readonly nodes: Float64Array;
+  readonly edges: TracedView["edges"];
   /** The spots that it was traced from. */
   readonly spots: readonly Spot[];
 }
@@ -30,8 +29,7 @@ export function drawTrace(traced: TracedView & { readonly spots: readonly Spot[]
       fills: fills.map(({ spotId, paths }) => ({ spotId, path: makePieces(paths, true) })),
       isAbutting,
     })),
-    edges: makePieces(traced.edges, false),
-    nodes: nodesOf(traced.edges),
+    edges: traced.edges,
   };
 }
 
@@ -46,9 +44,9 @@ export function resultLayers(trace: DrawnTrace, spots: readonly Spot[], garment:
 }
 
 /** Every boundary once, with its nodes. */
-export function outlineLayers(trace: DrawnTrace): TableLayer[] {
+export function outlineLayers({ edges }: DrawnTrace): TableLayer[] {
   return [
-    { kind: "strokes", path: trace.edges, colour: "#1e1d1a", screenPx: 1.2 },
-    { kind: "nodes", points: trace.nodes, colour: "#b3261e" },
+    { kind: "strokes", path: makePieces(edges, false), colour: "#1e1d1a", screenPx: 1.2 },
+    { kind: "nodes", points: nodesOf(edges), colour: "#b3261e" },
   ];
 }

@@ -4,7 +4,7 @@ import type { Point } from "@plain-palette/core/raster";
 import { type GapKind, type Gaps, measureGaps, type Stone } from "@plain-palette/core/stone";
 import { diameterOf } from "@plain-palette/core/trade";
 import type { TableLayer } from "../../light-table/layers.ts";
-import type { Pieces } from "../../light-table/pieces.ts";
+import { makePiece, type Pieces } from "../../light-table/pieces.ts";
 import { onArt } from "../areas/on-table.ts";
 
 /** Stones are drawn by squares of this side, mm: what is looked at is drawn, and little beside it. */
@@ -34,17 +34,17 @@ function piecesOf(stones: readonly Stone[], draw: (path: Path2D, stone: Stone, r
     else squares.set(key, [stone]);
   }
   return [...squares.values()].map((own) => {
-    const path = new Path2D();
     let [left, top, right, bottom] = [1e9, 1e9, -1e9, -1e9];
     for (const stone of own) {
       const radius = diameterOf(stone.size) / 2;
-      draw(path, stone, radius);
       [left, top] = [Math.min(left, stone.x - radius), Math.min(top, stone.y - radius)];
       [right, bottom] = [Math.max(right, stone.x + radius), Math.max(bottom, stone.y + radius)];
     }
     // Each layer draws stones in one way, so that what is drawn follows from where they lie.
     const lines = own.map(({ x, y, size }) => [x, y, diameterOf(size)]);
-    return { path, bounds: { left, top, right, bottom }, lines };
+    return makePiece(lines, { left, top, right, bottom }, (path) => {
+      for (const stone of own) draw(path, stone, diameterOf(stone.size) / 2);
+    });
   });
 }
 
