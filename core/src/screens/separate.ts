@@ -14,7 +14,7 @@ import { orderInks, type Spot } from "../reduce/index.ts";
 import { doAlone, type Sharing, shareOut, type Task } from "../share/index.ts";
 import { type Drawing, type PlanarMap, spotPaths } from "../trace/index.ts";
 import type { ScreensSettings } from "./settings.ts";
-import { type LightnessOf, leastHole, makeTraps } from "./trap.ts";
+import { type LightnessOf, leastHole, makeTraps, remember } from "./trap.ts";
 import { chokeBase, inkNeedsBase, wantsBase } from "./underbase.ts";
 
 /** The person's decisions about plates. */
@@ -131,48 +131,66 @@ function lightnessOfInks(inks: readonly Spot[]): ReadonlyMap<string, number> {
 export type PlateRegion = Pick<Plate, "region" | "coverage">;
 export type InkRegion = PlateRegion & Pick<Plate, "trapMm2">;
 
-/** Of what is separated, that which decides what its inks print. Data alone. */
-interface SpreadWork {
-  readonly art: Pick<Separable, "spots" | "widthMm"> & { readonly map: Drawing };
+/** The inks of a drawing, as far as it decides where they may spread. Data alone. */
+interface InksOfDrawing {
+  readonly map: Drawing;
+  readonly mmPerPx: number;
+  /** CIELAB L* by spot id. */
+  readonly lightness: ReadonlyMap<string, number>;
+}
+
+/** An ink, and how far it spreads. */
+interface Spreading {
+  readonly id: string;
   readonly trapMm: number;
 }
 
-/** What one ink prints, by its id. */
-export const spreadTask: Task<SpreadWork, string, InkRegion> = {
+/** What one ink prints. What is known of the drawing is kept while it is spread less and more. */
+export const spreadTask: Task<InksOfDrawing, Spreading, InkRegion> = {
   name: "spread inks",
-  begin: ({ art, trapMm }) => {
-    const { map } = art;
-    const lightness = lightnessOfInks(inksOf(art));
-    const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
-    const mmPerPx = art.widthMm / map.width;
-    const tolerancePx = FLATTEN_MM / mmPerPx;
-    const trapPx = trapMm / mmPerPx;
-    const trapOf = makeTraps(map, lightnessOf, trapPx, tolerancePx);
-    /** All faces of inks darker than one. */
-    const darkerThan = (light: number) =>
-      toPolygons(
-        map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap(({ paths }) => paths),
-        tolerancePx,
-      );
-    return (id) => {
-      const own = spotPaths(map, id);
-      const trap = trapOf(id);
-      const under = map.below.flatMap((layer) => spotPaths(layer, id));
-      if (trap.length === 0 && under.length === 0) return { ...measure(map, own), trapMm2: 0 };
-      const drawn = [own, under].map((paths) => toPolygons(paths, tolerancePx));
-      const bare = under.length > 0 ? unite(...drawn) : drawn[0];
-      const spread = trap.length > 0 ? unite(bare, trap) : bare;
-      const united = fillHoles(
-        spread,
-        (areaPx) => areaPx < leastHole(trapPx),
-        () => darkerThan(lightness.get(id) ?? 0),
-      );
-      const region = recoverCurves(united, [...own, ...under], tolerancePx);
-      const trapPx2 = polygonsArea(spread) - polygonsArea(bare);
-      return { ...measure(map, region), trapMm2: trapPx2 * mmPerPx * mmPerPx };
-    };
+  begin: (inks) => {
+    const spread = spreadsIn.get(inks) ?? beginSpreading(inks);
+    spreadsIn.set(inks, spread);
+    return spread;
   },
 };
+
+const spreadsIn = new WeakMap<InksOfDrawing, (one: Spreading) => InkRegion>();
+
+function beginSpreading({ map, mmPerPx, lightness }: InksOfDrawing): (one: Spreading) => InkRegion {
+  const lightnessOf: LightnessOf = (id) => lightness.get(id) ?? null;
+  const tolerancePx = FLATTEN_MM / mmPerPx;
+  const trapOf = makeTraps(map, lightnessOf, tolerancePx);
+  /** All faces of inks darker than one. */
+  const darkerThan = remember((light: number) =>
+    toPolygons(
+      map.faces.filter(({ spotId }) => (lightnessOf(spotId) ?? light) < light).flatMap(({ paths }) => paths),
+      tolerancePx,
+    ),
+  );
+  const bareOf = remember((id: string) => {
+    const own = spotPaths(map, id);
+    const under = map.below.flatMap((layer) => spotPaths(layer, id));
+    const drawn = [own, under].map((paths) => toPolygons(paths, tolerancePx));
+    const isOne = under.length === 0;
+    return { paths: [...own, ...under], isOne, polygons: isOne ? drawn[0] : unite(...drawn) };
+  });
+  return ({ id, trapMm }) => {
+    const trapPx = trapMm / mmPerPx;
+    const trap = trapOf(id, trapPx);
+    const bare = bareOf(id);
+    if (trap.length === 0 && bare.isOne) return { ...measure(map, bare.paths), trapMm2: 0 };
+    const spread = trap.length > 0 ? unite(bare.polygons, trap) : bare.polygons;
+    const united = fillHoles(
+      spread,
+      (areaPx) => areaPx < leastHole(trapPx),
+      () => darkerThan(lightness.get(id) ?? 0),
+    );
+    const region = recoverCurves(united, bare.paths, tolerancePx);
+    const trapPx2 = polygonsArea(spread) - polygonsArea(bare.polygons);
+    return { ...measure(map, region), trapMm2: trapPx2 * mmPerPx * mmPerPx };
+  };
+}
 
 /** What each ink prints, traps included. What no trap touches keeps its curves; the rest is polygons within 0.003 mm. */
 export function spreadInks(
@@ -190,8 +208,24 @@ export function* spreadTogether(
   const lengthOf = (id: string) => spotPaths(map, id).reduce((sum, path) => sum + path.length, 0);
   const inks = inksOf({ map, spots }).map(({ id }) => ({ id, length: lengthOf(id) }));
   const ids = inks.sort((a, b) => b.length - a.length).map(({ id }) => id);
-  const regions = yield* shareOut(spreadTask, { art: { map, spots, widthMm }, trapMm }, ids);
+  const regions = yield* shareOut(
+    spreadTask,
+    inksOfDrawing({ map, spots, widthMm }),
+    ids.map((id) => ({ id, trapMm })),
+  );
   return new Map(ids.map((id, k) => [id, regions[k]]));
+}
+
+const lastInks = new WeakMap<Drawing, InksOfDrawing>();
+
+/** The very same as long as nothing of it changes: then whoever helped before has it already. */
+function inksOfDrawing({ map, spots, widthMm }: Omit<Separable, "garment">): InksOfDrawing {
+  const inks = { map, mmPerPx: widthMm / map.width, lightness: lightnessOfInks(inksOf({ map, spots })) };
+  const last = lastInks.get(map);
+  const nameOf = ({ mmPerPx, lightness }: InksOfDrawing) => JSON.stringify([mmPerPx, ...lightness]);
+  if (last && nameOf(last) === nameOf(inks)) return last;
+  lastInks.set(map, inks);
+  return inks;
 }
 
 /** A plate's region with its coverage. */

@@ -1,6 +1,7 @@
 // Trapping: along every boundary where two inks meet, the lighter one spreads into the darker one, so that a press that
 // shifts a little shows no garment between them. Never out into bare garment, and thinner where the art is thin.
 import {
+  type Across,
   densify,
   flattenPath,
   indexBoundaries,
@@ -55,11 +56,11 @@ function addPolygons(bySpot: Map<string, Polygons>, spotId: string, more: Polygo
   for (const polygon of more) polygons.push(polygon);
 }
 
-/** The strips clipped to their faces, per spot id. */
-export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: number): Map<string, Polygons> {
+/** The strips clipped to their faces, which `facePolygons` gives by number, per spot id. */
+export function clipStrips(strips: StripsByFace, facePolygons: (face: number) => Polygons): Map<string, Polygons> {
   const clipped = new Map<string, Polygons>();
   for (const [face, bySpot] of strips) {
-    const inside = toPolygons(map.faces[face].paths, tolerancePx);
+    const inside = facePolygons(face);
     for (const [spotId, strip] of bySpot) addPolygons(clipped, spotId, intersectEach(strip, inside));
   }
   return clipped;
@@ -67,6 +68,16 @@ export function clipStrips(map: PlanarMap, strips: StripsByFace, tolerancePx: nu
 
 /** What is left between two traps is no gap if it is thinner than one of them: up to so many traps the light ink runs through. */
 const CLOSED_UP_TO = 3;
+
+/** A boundary with points close enough to measure at, and what lies across on its darker and its lighter side. */
+interface MeasuredLine {
+  readonly line: readonly number[];
+  readonly dark: Across;
+  readonly light: Across;
+}
+
+/** The largest power of two that is not larger. */
+const powerOfTwoIn = (v: number) => 2 ** Math.floor(Math.log2(v));
 
 /**
  * The strips of each spot that lie inside its darker neighbours, one for each boundary; where two meet they overlap. `widthPx` is the trap in source pixels. Where either ink is narrower than
@@ -77,17 +88,29 @@ const CLOSED_UP_TO = 3;
 export function makeTraps(
   map: PlanarMap,
   lightnessOf: LightnessOf,
-  widthPx: number,
   tolerancePx: number,
-): (spotId: string) => Polygons {
-  if (widthPx <= 0) return () => [];
+): (spotId: string, widthPx: number) => Polygons {
   const boundaries = map.edges.map((edge) => flattenPath(edge.path, tolerancePx));
   const crossings = indexBoundaries(boundaries);
   const inksAt = map.edges.map((_, e) => inkBoundary(map, e, lightnessOf));
-  const stripAt = (boundary: readonly number[], inks: InkBoundary) => {
-    const line = densify(boundary, widthPx / 2);
-    const dark = measureAcross(line, inks.darkSide, CLOSED_UP_TO * widthPx, crossings);
-    const light = measureAcross(line, inks.darkSide === 1 ? -1 : 1, 2 * widthPx, crossings);
+  const facePolygons = remember((face: number) => toPolygons(map.faces[face].paths, tolerancePx));
+  let stepPx = 0;
+  let measured = new Map<number, MeasuredLine>();
+  /** What lies across depends on the drawing alone: as a trap is tuned it stays, over an octave of widths. */
+  const measureAt = (e: number, { darkSide }: InkBoundary, widthPx: number): MeasuredLine => {
+    const step = powerOfTwoIn(widthPx / 2);
+    if (step !== stepPx) [stepPx, measured] = [step, new Map()];
+    const known = measured.get(e);
+    if (known) return known;
+    const line = densify(boundaries[e], step);
+    const reach = 4 * CLOSED_UP_TO * step;
+    const dark = measureAcross(line, darkSide, reach, crossings);
+    const light = measureAcross(line, darkSide === 1 ? -1 : 1, reach, crossings);
+    measured.set(e, { line, dark, light });
+    return { line, dark, light };
+  };
+  const stripAt = (e: number, inks: InkBoundary, widthPx: number) => {
+    const { line, dark, light } = measureAt(e, inks, widthPx);
     const widths = dark.distances.map((across, i) => {
       const width = Math.min(widthPx, light.distances[i] / 2);
       const isGap = dark.met[i] >= 0 && inksAt[dark.met[i]]?.light === inks.light;
@@ -95,13 +118,25 @@ export function makeTraps(
     });
     return stripBeside(line, widths, inks.darkSide, tolerancePx);
   };
-  return (spotId) => {
+  return (spotId, widthPx) => {
+    if (widthPx <= 0) return [];
     const strips: StripsByFace = new Map();
-    boundaries.forEach((boundary, e) => {
-      const inks = inksAt[e];
-      if (inks?.light === spotId) addStrip(strips, inks.darkFace, spotId, stripAt(boundary, inks));
+    inksAt.forEach((inks, e) => {
+      if (inks?.light === spotId) addStrip(strips, inks.darkFace, spotId, stripAt(e, inks, widthPx));
     });
-    return clipStrips(map, strips, tolerancePx).get(spotId) ?? [];
+    return clipStrips(strips, facePolygons).get(spotId) ?? [];
+  };
+}
+
+/** The same, each answer given once and kept. */
+export function remember<K, V>(answer: (key: K) => V): (key: K) => V {
+  const known = new Map<K, V>();
+  return (key) => {
+    const found = known.get(key);
+    if (found !== undefined) return found;
+    const made = answer(key);
+    known.set(key, made);
+    return made;
   };
 }
 

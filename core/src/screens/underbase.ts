@@ -77,7 +77,7 @@ export function chokeBase(
       for (const piece of stripBeside(line, chokeAlong(line, distances, settings), side, tolerancePx))
         choked.push(piece);
     }
-  const runOn = [...clipStrips(map, run, tolerancePx).values()].flat();
+  const runOn = [...clipStrips(run, (face) => toPolygons(map.faces[face].paths, tolerancePx)).values()].flat();
   const under = () =>
     toPolygons(
       [...run.keys()].flatMap((face) => map.faces[face].paths),
