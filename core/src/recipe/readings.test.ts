@@ -3,7 +3,15 @@
 import { describe, expect, it } from "vitest";
 import { allProcesses } from "../processes/index.ts";
 import { drawSvg } from "../testing/pictures.test.support.ts";
-import { makeRecipe, makeResultCache, nameReadings, type Recipe, readingsOf, runPipeline, takeUpReadings } from "./index.ts";
+import {
+  makeRecipe,
+  makeResultCache,
+  nameReadings,
+  type Recipe,
+  readingsOf,
+  runPipeline,
+  takeUpReadings,
+} from "./index.ts";
 
 const artwork = {
   key: "sails",

@@ -11,9 +11,13 @@ export interface Readings {
   readonly made: ReadonlyMap<string, object>;
 }
 
-/** All that a cache has; what is of another recipe or another picture by now nobody will ask for. */
+/** The latest of all that a cache has; what is of another recipe or another picture by now nobody will ask for. */
 export function readingsOf({ kept: { prepare, ...steps }, makers }: ResultCache): Readings {
-  return { steps, made: new Map([...makers].map(([process, { kept }]) => [process, kept])) };
+  return { steps: latestOf(steps), made: new Map([...makers].map(([process, { kept }]) => [process, latestOf(kept)])) };
+}
+
+function latestOf<T extends object>(kept: T): T {
+  return Object.fromEntries(Object.entries(kept).map(([step, one]) => [step, { ...one, before: [] }])) as T;
 }
 
 /** Lays readings into a cache that has nothing yet. Each holds for the very keys under which it was made. */

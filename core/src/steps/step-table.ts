@@ -18,6 +18,8 @@ export interface StepOf<R, K extends keyof R, C> {
   reads(context: C, get: Get<R>): unknown;
   /** What decides only what is shown along with it: the steps after it do not read that. */
   aside?(context: C): unknown;
+  /** How many earlier results are kept beside the latest, for who goes back; SOME if it does not say. */
+  keeps?(context: C): number;
   /** `last`: what it made last, of whatever; what of that still holds it tells by itself. It may share out its work. */
   compute(context: C, get: Get<R>, last: R[K] | null): R[K] | Sharing<R[K]>;
 }
@@ -25,10 +27,20 @@ export interface StepOf<R, K extends keyof R, C> {
 /** All steps, in the order in which they are done. */
 export type StepTable<R, C> = { readonly [K in keyof R]: StepOf<R, K, C> };
 
-/** The latest result of every step. `key` names what it was made from, `aside` what is shown along with it. */
+/** A result. `key` names what it was made from, `aside` what is shown along with it. */
+interface KeptResult<T> {
+  readonly key: string;
+  readonly aside: string;
+  readonly result: T;
+}
+
+/** The latest result of every step, and some before it, the latest first. */
 export type KeptResults<R> = {
-  [K in keyof R]?: { readonly key: string; readonly aside: string; readonly result: R[K] };
+  [K in keyof R]?: KeptResult<R[K]> & { readonly before?: readonly KeptResult<R[K]>[] };
 };
+
+/** A person compares: one colour fewer, and back. */
+const SOME = 2;
 
 /** What a step made last; throws where it has made nothing. */
 export function resultOf<R, K extends keyof R>(kept: KeptResults<R>, step: K): R[K] {
@@ -50,16 +62,23 @@ export function* doStep<R, K extends keyof R, C>(
   kept: KeptResults<R>,
   root = "",
 ): Sharing<R[K]> {
-  const { from, reads, aside, compute } = table[step];
+  const { from, reads, aside, keeps, compute } = table[step];
   const get: Get<R> = (other) => resultOf(kept, other);
   const parents = [root, ...from.map((parent) => kept[parent]?.key)];
   const key = hashText(JSON.stringify([parents, reads(context, get)]));
   const shown = JSON.stringify(aside?.(context) ?? null);
   const last = kept[step];
-  if (last?.key === key && last.aside === shown) return last.result;
-  const computed = compute(context, get, last?.result ?? null);
-  const result = isSharing(computed) ? yield* computed : computed;
-  kept[step] = { key, aside: shown, result };
+  const all = last ? [last, ...(last.before ?? [])] : [];
+  let found = all.find((one) => one.key === key && one.aside === shown);
+  if (found && found === last) return found.result;
+  if (!found) {
+    const computed = compute(context, get, last?.result ?? null);
+    found = { key, aside: shown, result: isSharing(computed) ? yield* computed : computed };
+  }
+  const { result } = found;
+  const others = all.filter((one) => one !== found).slice(0, keeps?.(context) ?? SOME);
+  const before = others.map((one) => ({ key: one.key, aside: one.aside, result: one.result }));
+  kept[step] = { key, aside: shown, result, before };
   return result;
 }
 
