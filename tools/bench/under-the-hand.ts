@@ -9,6 +9,8 @@ import { middle } from "./timing.ts";
 const TIMES = 20;
 const OPENINGS = 6;
 const SIDE = 1000;
+/** A node of the ferry that stands alone. */
+const WINDOW_CORNER = [516, 346];
 /** 4 megapixels of cells to pour full. */
 const CELLS_SIDE = 2000;
 
@@ -51,92 +53,161 @@ async function answered(page: Page): Promise<number> {
 
 export const measureUnderTheHand = () => inShop(workInShop);
 
-async function workInShop({ url, browser, addJob }: BenchShop): Promise<void> {
-  const job = await addJob("ferry.png", ferrySvg());
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(NOTE_ANSWERS);
+type Deed = () => Promise<unknown>;
+
+/** A person at the page, and the table of how long they waited. */
+function openHand(page: Page) {
   const table: Record<string, Record<string, number>> = {};
   const note = (what: string, times: readonly number[]) => {
     table[what] = { "middle, ms": Math.round(middle(times)), "longest, ms": Math.round(Math.max(...times)) };
   };
-  /** Does two things that undo each other; the first of them counts. */
-  const toAndFro = async (what: string, to: () => Promise<unknown>, fro: () => Promise<unknown>) => {
-    const times: number[] = [];
-    for (let k = 0; k < TIMES; k++) {
-      await to();
-      times.push(await answered(page));
-      await fro();
-      await answered(page);
-    }
-    note(what, times);
+  return {
+    page,
+    table,
+    note,
+    /** Does things in turn and counts them, each other than the three before: these are kept. `back` leads to the beginning. */
+    async inTurn(what: string, deeds: readonly Deed[], back: Deed, restMs = 0) {
+      const times: number[] = [];
+      while (times.length < TIMES) {
+        for (const deed of deeds) {
+          await page.waitForTimeout(restMs);
+          await deed();
+          times.push(await answered(page));
+        }
+        await back();
+        await answered(page);
+      }
+      note(what, times);
+    },
+    async goTo(step: string) {
+      await page
+        .getByRole("navigation", { name: "Steps" })
+        .getByRole("link", { name: new RegExp(step) })
+        .click();
+      await page.getByRole("heading", { name: step, exact: true }).waitFor();
+      await page.waitForTimeout(1500);
+    },
+    /** Opens a job from the board in a page that was just loaded, some times. */
+    async openings(url: string, title: string) {
+      const times: number[] = [];
+      for (let k = 0; k < OPENINGS; k++) {
+        await page.goto(url);
+        await page.waitForTimeout(2500);
+        await page.getByRole("link", { name: new RegExp(title) }).click();
+        times.push(await answered(page));
+      }
+      return times;
+    },
   };
-  const goTo = async (step: string) => {
-    await page
-      .getByRole("navigation", { name: "Steps" })
-      .getByRole("link", { name: new RegExp(step) })
-      .click();
-    await page.getByRole("heading", { name: step, exact: true }).waitFor();
-    await page.waitForTimeout(1500);
-  };
+}
 
-  const openings: number[] = [];
-  for (let k = 0; k < OPENINGS; k++) {
-    await page.goto(url);
-    await page.waitForTimeout(1500);
-    await page.getByRole("link", { name: new RegExp(job.title) }).click();
-    openings.push(await answered(page));
-  }
-  note("a job opened for the first time", openings.slice(0, 1));
-  note("opened again", openings.slice(1));
+type Hand = ReturnType<typeof openHand>;
 
+async function workInShop({ url, browser, addJob }: BenchShop): Promise<void> {
+  const job = await addJob("ferry.png", ferrySvg());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(NOTE_ANSWERS);
+  const hand = openHand(page);
+  const [first = 0, ...again] = await hand.openings(url, job.title);
+  hand.note("a job opened for the first time", [first]);
+  hand.note("opened again", again);
+  await countColours(hand);
+  await tuneShapes(hand);
+  await tuneTrap(hand);
+  // What was computed is kept once the hand rests.
+  await page.waitForTimeout(4000);
+  hand.note("opened again, separated", await hand.openings(url, job.title));
+  await page.goto(`${url}/jobs/${(await addJob("cells.png", cellsSvg())).id}/colours`);
+  await answered(page);
+  await pourCells(hand);
+  console.table(hand.table);
+}
+
+async function countColours({ page, inTurn, goTo }: Hand): Promise<void> {
   await goTo("Colours");
   const count = page.getByLabel("Number of colours", { exact: true });
   await count.click();
-  await toAndFro(
-    "one colour fewer",
-    () => count.press("ArrowDown"),
-    () => count.press("ArrowUp"),
-  );
+  const most = await count.inputValue();
+  const fewer = () => count.press("ArrowDown");
+  const toMost = async () => {
+    await count.fill(most);
+    await count.press("Enter");
+  };
+  await inTurn("one colour fewer", [fewer, fewer, fewer], toMost);
+  await inTurn("one colour fewer, after a rest of two seconds", [fewer, fewer, fewer], toMost, 2000);
+  await fewer();
+  await answered(page);
+  await inTurn("and back", [() => count.press("ArrowUp")], fewer);
+}
+
+async function tuneShapes({ page, inTurn, goTo }: Hand): Promise<void> {
   await goTo("Shapes");
   const tolerance = page.getByRole("slider", { name: "Tolerance, slide" });
   await tolerance.focus();
-  await toAndFro(
-    "a tolerance",
-    () => tolerance.press("ArrowRight"),
-    () => tolerance.press("ArrowLeft"),
-  );
+  const looser = () => tolerance.press("ArrowRight");
+  await inTurn("a tolerance", [looser, looser, looser, looser], async () => {
+    for (let k = 0; k < 3; k++) {
+      await tolerance.press("ArrowLeft");
+      await answered(page);
+    }
+    await tolerance.press("ArrowLeft");
+  });
   await page.getByRole("tab", { name: "By hand" }).click();
   await page.waitForTimeout(2000);
-  await new Table(page, SIDE, SIDE).drag([100, 100], [SIDE / 2, SIDE / 2]);
-  await page.getByTestId("picked-nodes").waitFor();
-  await toAndFro(
-    "nodes moved",
-    () => page.keyboard.press("ArrowRight"),
-    () => page.keyboard.press("ArrowLeft"),
-  );
+  const art = new Table(page, SIDE, SIDE);
+  const press = (...keys: string[]) => keys.map((key) => () => page.keyboard.press(`Arrow${key}`));
+  for (const [from, to] of [
+    [WINDOW_CORNER.map((v) => v - 4), WINDOW_CORNER.map((v) => v + 4)],
+    [
+      [SIDE / 10, SIDE / 10],
+      [SIDE / 2, SIDE / 2],
+    ],
+  ] as [number, number][][]) {
+    if (!from || !to) continue;
+    await art.drag(from, to);
+    const picked = await page.getByTestId("picked-nodes").textContent();
+    const [up = async () => {}] = press("Up");
+    await inTurn(`moved: ${picked}`, press("Right", "Right", "Down", "Down", "Left"), up);
+  }
+}
+
+async function tuneTrap({ page, inTurn, goTo }: Hand): Promise<void> {
   await goTo("Separations");
   const trap = page.getByLabel("Trap width", { exact: true });
   const typeTrap = (text: string) => async () => {
     await trap.fill(text);
     await trap.press("Enter");
   };
-  await toAndFro("a trap", typeTrap("0.2 mm"), typeTrap("0.15 mm"));
-  await page.goto(`${url}/jobs/${(await addJob("cells.png", cellsSvg())).id}/colours`);
-  await answered(page);
+  await inTurn("a trap", ["0.2 mm", "0.25 mm", "0.3 mm", "0.18 mm"].map(typeTrap), typeTrap("0.15 mm"));
+}
+
+async function pourCells({ page, inTurn }: Hand): Promise<void> {
   await page.getByText("Areas", { exact: true }).click();
   await page.getByRole("button", { name: "Pour into an area" }).click();
   const cells = new Table(page, CELLS_SIDE, CELLS_SIDE);
-  await toAndFro(
-    "an area of 4 MP poured full",
-    () => cells.click(CELLS_SIDE / 4, CELLS_SIDE / 4),
-    () => page.keyboard.press("ControlOrMeta+z"),
+  const undo = () => page.keyboard.press("ControlOrMeta+z");
+  const pours = cellCentres().map(
+    ([x, y]) =>
+      () =>
+        cells.click(x, y),
   );
-  console.table(table);
+  await inTurn("an area of 4 MP poured full", pours, async () => {
+    for (let k = 1; k < pours.length; k++) {
+      await undo();
+      await answered(page);
+    }
+    await undo();
+  });
+}
+
+function cellCentres(): [number, number][] {
+  return [1, 3].flatMap((u) => [1, 3].map((v): [number, number] => [(u * CELLS_SIDE) / 4, (v * CELLS_SIDE) / 4]));
 }
 
 /** Round cells, drawn in lines. */
 function cellsSvg(): string {
-  const at = [1, 3].flatMap((u) => [1, 3].map((v) => [(u * CELLS_SIDE) / 4, (v * CELLS_SIDE) / 4]));
-  const cells = at.map(([x, y]) => `<circle cx="${x}" cy="${y}" r="${CELLS_SIDE / 5}"/>`).join("");
+  const cells = cellCentres()
+    .map(([x, y]) => `<circle cx="${x}" cy="${y}" r="${CELLS_SIDE / 5}"/>`)
+    .join("");
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${CELLS_SIDE}" height="${CELLS_SIDE}"><g fill="none" stroke="#101014" stroke-width="24">${cells}</g></svg>`;
 }

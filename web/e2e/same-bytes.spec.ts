@@ -59,6 +59,7 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
     measure: false,
     trying: null,
     byHand: false,
+    countsColours: false,
   };
   const theirs = await page.evaluate(
     ({ workerUrl, request }) =>

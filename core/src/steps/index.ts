@@ -3,6 +3,7 @@ export {
   doStep,
   type Get,
   type KeptResults,
+  keepBeside,
   resultOf,
   type StepOf,
   type StepTable,

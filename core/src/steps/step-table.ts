@@ -82,6 +82,17 @@ export function* doStep<R, K extends keyof R, C>(
   return result;
 }
 
+/** Keeps what another table of the same work made of something else, for when that is wanted here. */
+export function keepBeside<R>(kept: KeptResults<R>, other: KeptResults<R>): void {
+  for (const step in other) {
+    const [own, beside] = [kept[step], other[step]];
+    if (!own || !beside || own.key === beside.key) continue;
+    const { key, aside, result } = beside;
+    const before = (own.before ?? []).filter((one) => one.key !== key);
+    kept[step] = { ...own, before: [{ key, aside, result }, ...before].slice(0, SOME) };
+  }
+}
+
 function isSharing<T>(computed: T | Sharing<T>): computed is Sharing<T> {
   return typeof computed === "object" && computed !== null && Symbol.iterator in computed && "next" in computed;
 }

@@ -19,6 +19,7 @@ import {
   takeUpReadings,
 } from "@plain-palette/core/recipe";
 import { type Get, resultOf } from "@plain-palette/core/steps";
+import { computeAhead } from "./ahead.ts";
 import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
@@ -60,6 +61,7 @@ let shown: { readonly raster: Raster; readonly upright: Raster } | null = null;
 
 self.onmessage = ({ data }: MessageEvent<ComputeRequest | StopRequest | Question>) => {
   clearTimeout(resting);
+  heard++;
   if (data.type !== "ask") latest = data.id;
   if (data.type === "ask" && data.what === "area") latestArea = data.id;
   else wake();
@@ -142,7 +144,9 @@ async function compute(request: ComputeRequest): Promise<void> {
       tell({ type: "compared", id: request.id, view }, [view.bitmap]);
     }
     tell({ type: "done", id: request.id });
-    if (keptReadings) resting = setTimeout(() => void keep(keptReadings, artwork.key), REST_MS);
+    resting = setTimeout(() => {
+      working = working.then(() => whileResting(request, artwork));
+    }, REST_MS);
   } catch (error) {
     tell({ type: "failed", id: request.id, message: textOf(error) });
   }
@@ -175,9 +179,27 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   return loaded;
 }
 
-/** After a hand has been still for so long, what was computed is kept, ms: to hand it over takes a moment. */
-const REST_MS = 2000;
+/** A hand that has been still for so long rests, ms. */
+const REST_MS = 1000;
 let resting: ReturnType<typeof setTimeout> | undefined;
+/** Everything that the page has ever sent. */
+let heard = 0;
+
+/** Computes what will be wanted next, and keeps all that there is. */
+async function whileResting(request: ComputeRequest, artwork: Artwork): Promise<void> {
+  const last = heard;
+  const isOver = async () => {
+    await wait(0);
+    return heard !== last;
+  };
+  try {
+    await computeAhead({ artwork, request, cache, helpers, isOver });
+  } catch {
+    // Whoever asks for it hears what is wrong.
+  }
+  if (keptReadings && !(await isOver())) await keep(keptReadings, artwork.key);
+}
+
 /** What is kept of the artwork. */
 let kept = "";
 

@@ -31,6 +31,8 @@ export interface ComputeRequest {
   readonly trying: ShapeEntry | null;
   /** Whether someone works on the shapes by hand and has to find their nodes. */
   readonly byHand: boolean;
+  /** Whether the number of colours is at hand: one fewer may well be wanted next. */
+  readonly countsColours: boolean;
 }
 
 /** Leave the latest request where it is. */

@@ -130,6 +130,7 @@ export interface ComputeWishes {
   readonly measure?: boolean;
   readonly trying?: ComputeRequest["trying"];
   readonly byHand?: boolean;
+  readonly countsColours?: boolean;
 }
 
 /** Asks the worker; undefined where it could not answer, which is said on the table. */
@@ -249,10 +250,11 @@ export function useWishes(
     measure = false,
     trying = null,
     byHand = false,
+    countsColours = false,
   }: ComputeWishes,
 ): void {
   useEffect(
-    () => want({ hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand }),
-    [want, hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand],
+    () => want({ hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand, countsColours }),
+    [want, hash, recipe, upTo, focusId, compare, checkThin, measure, trying, byHand, countsColours],
   );
 }

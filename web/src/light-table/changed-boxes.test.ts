@@ -1,7 +1,6 @@
 // Property: outside the boxes of a change both pictures are the same, whatever was moved, added, taken away, turned about or
-// put elsewhere in the pile. Insides by an independent test of points (robust-point-in-polygon).
-import { polygonPath } from "@plain-palette/core/geometry";
-import pointInPolygon from "robust-point-in-polygon";
+// put elsewhere in the pile.
+import { isInLine, polygonPath } from "@plain-palette/core/geometry";
 import { beforeAll, expect, it } from "vitest";
 import { stubCanvas } from "../testing/canvas.test.support.ts";
 import { changedBoxes } from "./changed-boxes.ts";
@@ -39,11 +38,7 @@ const layersOf = (pile: Pile): TableLayer[] =>
 
 /** What is seen at a place: the colour on top. */
 function seenAt(pile: Pile, place: [number, number]): string | undefined {
-  const isIn = (ring: Ring) =>
-    pointInPolygon(
-      ring.map(([x, y]) => [x, y] as [number, number]),
-      place,
-    ) <= 0;
+  const isIn = (ring: Ring) => isInLine(ring.flat(), ...place);
   return pile.findLast(({ rings }) => rings.some(isIn))?.colour;
 }
 

@@ -69,21 +69,22 @@ describe("tiles", () => {
   it("are kept where a change does not reach", () => {
     const painter = new TilePainter();
     const view = { zoom: 1, x: 0, y: 0 };
-    const fills = (...squares: number[][]): readonly TableLayer[] => {
-      const path = makePieces(
-        squares.map(([x, y, side]) => square(x, y, side)),
-        true,
-      );
-      return [{ kind: "fills", fills: [{ colour: "#14304f", path }] }];
-    };
+    const fillsOf =
+      (colour: string) =>
+      (...squares: [number, number, number][]): readonly TableLayer[] => {
+        const path = makePieces(
+          squares.map((one) => square(...one)),
+          true,
+        );
+        return [{ kind: "fills", fills: [{ colour, path }] }];
+      };
+    const fills = fillsOf("#14304f");
     paint(painter, view, fills([20, 20, 100], [600, 20, 50]));
     // The same again, drawn from other arrays; then one moved within its tile; then one over a seam of two.
     expect(paint(painter, view, fills([20, 20, 100], [600, 20, 50])).painted).toBe(0);
     expect(paint(painter, view, fills([20, 20, 100], [610, 30, 50])).painted).toBe(1);
     expect(paint(painter, view, fills([20, 20, 100], [610, 30, 50], [250, 100, 20])).painted).toBe(2);
     // In another colour all of its tiles are.
-    const [layer] = fills([20, 20, 100]);
-    const red: TableLayer = { ...layer, fills: layer?.kind === "fills" ? layer.fills : [], isAbutting: true };
-    expect(paint(painter, view, [red]).painted).toBe(3);
+    expect(paint(painter, view, fillsOf("#d8412f")([20, 20, 100])).painted).toBe(3);
   });
 });

@@ -38,6 +38,7 @@ export const coloursScreen: StepScreen = {
         upTo: "edit",
         compare: look === "difference" ? "reduced" : null,
         checkThin: isChecking ? limits : null,
+        countsColours: true,
       },
       result: useShapesResult(bench),
       marks: useMemo(
