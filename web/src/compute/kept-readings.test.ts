@@ -10,6 +10,22 @@ function readingsOf(bytes: number): Readings {
   return { steps: {}, made: new Map([["screens", { inks: { key: "k", result: { labels, again: [labels] } } }]]) };
 }
 
+it("keeps large arrays apart, and lays them back wherever they were", async () => {
+  const kept = keepReadings("code-0");
+  const labels = Uint8Array.from({ length: 1_200_000 }, (_, k) => k % 7);
+  const map = { labels };
+  const result = { map, again: map, byName: new Map([["labels", labels]]), few: Float64Array.of(1, 2) };
+  await kept.put("large", { steps: {}, made: new Map([["screens", { inks: { key: "k", result } }]]) });
+  const found = await kept.find("large");
+  const { inks } = (found?.made.get("screens") ?? {}) as { inks: { result: typeof result } };
+  // By bytes: a comparison of elements takes half a minute.
+  expect(Buffer.from(inks.result.map.labels).equals(Buffer.from(labels))).toBe(true);
+  expect(inks.result.few).toEqual(result.few);
+  // One array, in one map, as it was.
+  expect(inks.result.again).toBe(inks.result.map);
+  expect(inks.result.byName.get("labels")).toBe(inks.result.map.labels);
+});
+
 it("finds what the same code put, and nothing of another code", async () => {
   const kept = keepReadings("code-1");
   expect(await kept.find("ferry")).toBeNull();
