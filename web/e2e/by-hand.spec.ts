@@ -204,6 +204,34 @@ test("a seam is picked and nudged with the keyboard alone, as one entry", async 
   await expect(table.frame).toBeFocused();
 });
 
+test("a table that was painted where it changed is what a fresh page paints, to the last pixel", async ({ page }) => {
+  const blobs = Array.from({ length: 12 }, (_, k) => {
+    const [x, y] = [60 + (k % 4) * 90, 60 + Math.floor(k / 4) * 90];
+    return `<ellipse cx="${x}" cy="${y}" rx="${30 + k}" ry="${38 - k}" fill="${k % 2 ? "#d8412f" : "#14304f"}"/>`;
+  });
+  const table = await openByHand(page, "blobs.png", blobs.join(""));
+  await table.drag([6, 6], [210, 150]);
+  await expect(page.getByTestId("picked-nodes")).toHaveText(/^\d+ nodes$/);
+  for (const key of ["ArrowRight", "Shift+ArrowDown", "ArrowRight", "Shift+ArrowRight"]) {
+    await page.keyboard.press(key);
+    await settled(page);
+  }
+  // Nothing in hand, and nothing of what the edit has replaced.
+  const looks = [];
+  for (const look of ["Result", "Outlines"]) {
+    await page.getByRole("tab", { name: "Trace" }).click();
+    await page.getByRole("radio", { name: look }).click();
+    await settled(page);
+    looks.push({ look, shown: await table.frame.locator("canvas").first().screenshot() });
+  }
+  await page.reload();
+  for (const { look, shown } of looks) {
+    await page.getByRole("radio", { name: look }).click();
+    await settled(page);
+    await expect.poll(async () => shown.equals(await table.frame.locator("canvas").first().screenshot())).toBe(true);
+  }
+});
+
 test("two neighbours become one with one click", async ({ page }) => {
   const table = await openByHand(page, "halves.png", TWO_HALVES);
   const before = await shapes(page);
