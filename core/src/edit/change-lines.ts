@@ -153,13 +153,13 @@ function sweepsOver(map: PlanarMap, found: readonly Found[], staying: readonly C
   return isSwept || doCross(ways, staying, false);
 }
 
-/** Whether paths cross any that stay, or, if that matters, themselves and each other. */
-function doCross(paths: readonly CubicPath[], staying: readonly CubicPath[], matterThey = true): boolean {
+/** Whether paths cross any that stay, or themselves and each other. */
+function doCross(paths: readonly CubicPath[], staying: readonly CubicPath[], amongThemselves = true): boolean {
   const boxes = paths.map(boxOf);
   const near = staying.filter((path) => boxes.some((box) => doTouch(box, boxOf(path))));
   let isCrossed = false;
   eachLineCrossing([...paths, ...near].map(flatOf), paths.keys(), (a, _, b) => {
-    isCrossed ||= matterThey || Math.max(a, b) >= paths.length;
+    isCrossed ||= amongThemselves || Math.max(a, b) >= paths.length;
   });
   return isCrossed;
 }

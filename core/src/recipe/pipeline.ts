@@ -79,10 +79,10 @@ interface Work {
   readonly library: Library;
 }
 
-/** Up to so many pixels results that follow from pixels are kept to go back to. */
+/** Earlier results that grow with the picture are kept up to so many pixels. */
 const KEPT_PX = 6e6;
-const someIfSmall = ({ artwork: { raster } }: Work) => (raster.width * raster.height > KEPT_PX ? 0 : 2);
-const none = () => 0;
+const ifSmall = ({ artwork: { raster } }: Work) => raster.width * raster.height <= KEPT_PX;
+const never = () => false;
 
 /** The steps in their order. */
 const STEPS: StepTable<StepResults, Work> = {
@@ -97,7 +97,7 @@ const STEPS: StepTable<StepResults, Work> = {
       return [artwork.key, wanted.page, wanted.drawnWidthPx, inForce, laidOn];
     },
     aside: ({ focusId }) => focusId,
-    keeps: none,
+    keepsEarlier: never,
     compute: ({ artwork, recipe, focusId, prepareCache }) =>
       prepareArtwork(artwork.raster, recipe.artwork.actions, prepareCache, focusId, garmentRgb(recipe)),
   },
@@ -106,7 +106,7 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 25,
     part: "reduce",
     from: ["prepare"],
-    keeps: none,
+    keepsEarlier: never,
     reads: () => null,
     compute: (_, get) => findColours(get("prepare").raster, noiseOf(get("prepare"))),
   },
@@ -126,7 +126,7 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 3,
     part: "reduce",
     from: ["find"],
-    keeps: someIfSmall,
+    keepsEarlier: ifSmall,
     reads: ({ recipe: { artwork, colours } }) => {
       const { count, merges, added, corrections } = colours;
       const decided = Object.entries(colours.decided);
@@ -148,7 +148,7 @@ const STEPS: StepTable<StepResults, Work> = {
     weight: 10,
     part: "trace",
     from: ["assign"],
-    keeps: someIfSmall,
+    keepsEarlier: ifSmall,
     reads: ({ recipe: { colours, shapes } }) => {
       const roles = Object.entries(colours.decided).flatMap(([id, { role }]) => (role ? [[id, role]] : []));
       return [roles, shapes.specksPx, shapes.thinnestPx, shapes.cornerDeg, shapes.keepsText];

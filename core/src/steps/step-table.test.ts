@@ -12,13 +12,12 @@ interface Wanted {
   readonly word: string;
 }
 
-function open(keeps?: number) {
+function open(keepsEarlier = true) {
   const done: string[] = [];
   const kept: KeptResults<Results> = {};
-  const some = keeps === undefined ? {} : { keeps: () => keeps };
   const table: StepTable<Results, Wanted> = {
     doubled: {
-      ...{ doing: "Doubling", weight: 1, part: "test", from: [], ...some },
+      ...{ doing: "Doubling", weight: 1, part: "test", from: [], keepsEarlier: () => keepsEarlier },
       reads: ({ number }) => number,
       compute: ({ number }) => {
         done.push(`doubled ${number}`);
@@ -26,7 +25,7 @@ function open(keeps?: number) {
       },
     },
     said: {
-      ...{ doing: "Saying", weight: 1, part: "test", from: ["doubled"], ...some },
+      ...{ doing: "Saying", weight: 1, part: "test", from: ["doubled"], keepsEarlier: () => keepsEarlier },
       reads: ({ word }) => word,
       compute: ({ word }, get) => {
         done.push(`said ${word}`);
@@ -59,7 +58,7 @@ it("going back does nothing again, and what comes after what was gone back to is
 });
 
 it("a step that keeps none does all again", () => {
-  const want = open(0);
+  const want = open(false);
   want(1, "a");
   want(2, "a");
   expect(want(1, "a")).toEqual(["a 2", "doubled 1", "said a"]);

@@ -18,8 +18,8 @@ export interface StepOf<R, K extends keyof R, C> {
   reads(context: C, get: Get<R>): unknown;
   /** What decides only what is shown along with it: the steps after it do not read that. */
   aside?(context: C): unknown;
-  /** How many earlier results are kept beside the latest, for who goes back; SOME if it does not say. */
-  keeps?(context: C): number;
+  /** Whether some earlier results are kept beside the latest, for who goes back; so it is if it does not say. */
+  keepsEarlier?(context: C): boolean;
   /** `last`: what it made last, of whatever; what of that still holds it tells by itself. It may share out its work. */
   compute(context: C, get: Get<R>, last: R[K] | null): R[K] | Sharing<R[K]>;
 }
@@ -39,8 +39,8 @@ export type KeptResults<R> = {
   [K in keyof R]?: KeptResult<R[K]> & { readonly before?: readonly KeptResult<R[K]>[] };
 };
 
-/** A person compares: one colour fewer, and back. */
-const SOME = 2;
+/** How many earlier results are kept. A person compares: one colour fewer, and back. */
+const EARLIER = 2;
 
 /** What a step made last; throws where it has made nothing. */
 export function resultOf<R, K extends keyof R>(kept: KeptResults<R>, step: K): R[K] {
@@ -62,7 +62,7 @@ export function* doStep<R, K extends keyof R, C>(
   kept: KeptResults<R>,
   root = "",
 ): Sharing<R[K]> {
-  const { from, reads, aside, keeps, compute } = table[step];
+  const { from, reads, aside, keepsEarlier, compute } = table[step];
   const get: Get<R> = (other) => resultOf(kept, other);
   const parents = [root, ...from.map((parent) => kept[parent]?.key)];
   const key = hashText(JSON.stringify([parents, reads(context, get)]));
@@ -76,7 +76,7 @@ export function* doStep<R, K extends keyof R, C>(
     found = { key, aside: shown, result: isSharing(computed) ? yield* computed : computed };
   }
   const { result } = found;
-  const others = all.filter((one) => one !== found).slice(0, keeps?.(context) ?? SOME);
+  const others = all.filter((one) => one !== found).slice(0, keepsEarlier?.(context) === false ? 0 : EARLIER);
   const before = others.map((one) => ({ key: one.key, aside: one.aside, result: one.result }));
   kept[step] = { key, aside: shown, result, before };
   return result;
@@ -89,7 +89,7 @@ export function keepBeside<R>(kept: KeptResults<R>, other: KeptResults<R>): void
     if (!own || !beside || own.key === beside.key) continue;
     const { key, aside, result } = beside;
     const before = (own.before ?? []).filter((one) => one.key !== key);
-    kept[step] = { ...own, before: [{ key, aside, result }, ...before].slice(0, SOME) };
+    kept[step] = { ...own, before: [{ key, aside, result }, ...before].slice(0, EARLIER) };
   }
 }
 

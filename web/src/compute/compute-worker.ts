@@ -24,7 +24,7 @@ import { viewArea } from "./area-view.ts";
 import { compareWith, viewFocus, viewPrepared } from "./artwork-views.ts";
 import { type FirstLook, makeFirstLook } from "./first-look.ts";
 import { startHelpers } from "./helpers.ts";
-import { type KeptReadings, keepReadings } from "./kept-readings.ts";
+import { keepReadings } from "./kept-readings.ts";
 import type {
   ChecksView,
   ComputeMessage,
@@ -145,7 +145,8 @@ async function compute(request: ComputeRequest): Promise<void> {
     }
     tell({ type: "done", id: request.id });
     resting = setTimeout(() => {
-      working = working.then(() => whileResting(request, artwork));
+      const last = heard;
+      working = working.then(() => whileResting(request, artwork, last));
     }, REST_MS);
   } catch (error) {
     tell({ type: "failed", id: request.id, message: textOf(error) });
@@ -174,7 +175,7 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   cache = makeResultCache(library);
   const found = await readings;
   if (found) takeUpReadings(cache, found);
-  kept = found ? nameReadings(found) : "";
+  keptName = found ? nameReadings(found) : "";
   shown = null;
   return loaded;
 }
@@ -185,30 +186,31 @@ let resting: ReturnType<typeof setTimeout> | undefined;
 /** Everything that the page has ever sent. */
 let heard = 0;
 
-/** Computes what will be wanted next, and keeps all that there is. */
-async function whileResting(request: ComputeRequest, artwork: Artwork): Promise<void> {
-  const last = heard;
+/** Computes what will be wanted next, and keeps all that there is, until more is heard than so far. */
+async function whileResting(request: ComputeRequest, artwork: Artwork, last: number): Promise<void> {
   const isOver = async () => {
     await wait(0);
     return heard !== last;
   };
+  if (await isOver()) return;
   try {
     await computeAhead({ artwork, request, cache, helpers, isOver });
   } catch {
     // Whoever asks for it hears what is wrong.
   }
-  if (keptReadings && !(await isOver())) await keep(keptReadings, artwork.key);
+  if (!(await isOver())) keep(artwork.key);
 }
 
-/** What is kept of the artwork. */
-let kept = "";
+/** Names what is kept of the artwork. */
+let keptName = "";
 
-async function keep(readings: KeptReadings, artwork: string): Promise<void> {
+/** Hands it over; nobody waits until it is written. */
+function keep(artwork: string): void {
   const now = readingsOf(cache);
   const name = nameReadings(now);
-  if (name === kept) return;
-  kept = name;
-  await readings.put(artwork, now);
+  if (name === keptName) return;
+  keptName = name;
+  void keptReadings?.put(artwork, now);
 }
 
 const get: Get<StepResults> = (step) => resultOf(cache.kept, step);
