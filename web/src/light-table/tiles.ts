@@ -19,10 +19,10 @@ export interface Size {
   readonly height: number;
 }
 
-/** Side of a tile, device px: small enough to be painted within a frame. */
+/** Side of a tile, device px: small enough to be painted within a frame, so large that what each costs by itself is little. */
 const TILE_PX = 256;
 /** Tiles that are kept at least, and how many screens full on a large screen. */
-const LEAST_KEPT = 600;
+const LEAST_KEPT = 150;
 const SCREENS_KEPT = 2;
 /** Painting in one frame, ms: while the table moves, and when what lies on it has changed. */
 const MOVING_MS = 10;
