@@ -203,7 +203,9 @@ export function useComputeWorker(): Compute {
       worker.current.postMessage({ type: "compute", id: latest.current, ...request } satisfies ComputeRequest);
       // Said before the worker answers: what is shown is not of this recipe from here on.
       setComputed((state) =>
-        state.busy === null ? { ...state, busy: "Computing", done: 0, isStopped: false } : state,
+        state.busy === null || state.failure !== null
+          ? { ...state, busy: "Computing", done: 0, isStopped: false, failure: null }
+          : state,
       );
     },
     [start],
