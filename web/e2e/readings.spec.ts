@@ -1,6 +1,6 @@
 // A job that is opened again is not found, traced and separated again: what was computed outlives the page.
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, newJob, settled } from "./shop.ts";
+import { goTo, newJob } from "./shop.ts";
 
 /** Runs in the page: `change` is done to all that is kept, `entries` and `readings`, as soon as there is any. */
 const changeKept = (page: Page, change: string) =>
@@ -35,15 +35,19 @@ test("what was computed while the hand rested is found after a reload, and made 
   page,
 }) => {
   await newJob(page);
-  // Nobody has looked at colours yet. The name can only come from there.
+  // Nobody has looked at colours yet. The name can only come from there. A page that is left writes no more.
+  const job = page.url();
+  await changeKept(page, "");
+  await page.goto("/");
   await changeKept(page, 'kept.steps.reduce.result.spots[0].name = "Kept before"');
-  await page.reload();
+  await page.goto(job);
   await goTo(page, "Colours");
   const keptBefore = page.getByLabel("Name of Kept before");
   await expect(keptBefore).toHaveCount(1);
+  await page.goto("/");
   await changeKept(page, 'entry.code = "older"');
-  await page.reload();
-  await settled(page);
+  await page.goto(job);
+  await goTo(page, "Colours");
   await expect(page.getByLabel(/^Name of /).first()).toBeVisible();
   await expect(keptBefore).toHaveCount(0);
 });
