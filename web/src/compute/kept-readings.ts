@@ -33,23 +33,37 @@ const STORES = ["readings", "large", "entries"] as const;
 
 /** @param code Names the running code. */
 export function keepReadings(code: string, mostBytes = MOST_BYTES): KeptReadings {
-  const opened = openDB<Shape>("plain-palette readings", 1, {
+  let opened: Promise<IDBPDatabase<Shape>> | undefined;
+  // Not before it is needed: a worker that only stands ready has no use for it.
+  const open = () => {
+    opened ??= openReadings();
+    return opened;
+  };
+  return {
+    find: (artwork) =>
+      open()
+        .then((database) => find(database, artwork, code))
+        .catch(() => null),
+    put: async (artwork, readings) => {
+      const bytes = countBytes(readings);
+      if (bytes > mostBytes / 2) return;
+      const entry = { artwork, code, bytes, usedAt: Date.now() };
+      // No room, or none of ours: nothing is lost by that.
+      await open()
+        .then((database) => put(database, entry, readings, mostBytes))
+        .catch(() => {});
+    },
+  };
+}
+
+function openReadings(): Promise<IDBPDatabase<Shape>> {
+  return openDB<Shape>("plain-palette readings", 1, {
     upgrade(database) {
       database.createObjectStore("readings");
       database.createObjectStore("large");
       database.createObjectStore("entries", { keyPath: "artwork" });
     },
   });
-  return {
-    find: (artwork) => opened.then((database) => find(database, artwork, code)).catch(() => null),
-    put: async (artwork, readings) => {
-      const bytes = countBytes(readings);
-      if (bytes > mostBytes / 2) return;
-      const entry = { artwork, code, bytes, usedAt: Date.now() };
-      // No room, or none of ours: nothing is lost by that.
-      await opened.then((database) => put(database, entry, readings, mostBytes)).catch(() => {});
-    },
-  };
 }
 
 async function find(database: IDBPDatabase<Shape>, artwork: string, code: string): Promise<Readings | null> {

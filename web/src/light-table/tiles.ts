@@ -131,16 +131,15 @@ function tilesThatHold({ layers: old, zoom, ratio, tiles }: Sheet, layers: reado
   const boxes = changedBoxes(old, layers);
   if (!boxes) return new Map();
   const holding = new Map(tiles);
+  const unitsPerTile = TILE_PX / (zoom * ratio);
   const places = Array.from(tiles.keys(), placeOf);
-  const [columns, rows] = [places.map(([column]) => column), places.map(([, row]) => row)];
+  const extent = (numbers: readonly number[]) => ({ least: Math.min(...numbers), most: Math.max(...numbers) });
+  const [columns, rows] = [extent(places.map(([column]) => column)), extent(places.map(([, row]) => row))];
   /** Of numbered tiles those that lie between two places of the table. */
-  const between = (from: number, to: number, numbers: readonly number[]) => {
-    const unitsPerTile = TILE_PX / (zoom * ratio);
-    return {
-      first: Math.max(Math.floor(from / unitsPerTile), Math.min(...numbers)),
-      last: Math.min(Math.floor(to / unitsPerTile), Math.max(...numbers)),
-    };
-  };
+  const between = (from: number, to: number, { least, most }: ReturnType<typeof extent>) => ({
+    first: Math.max(Math.floor(from / unitsPerTile), least),
+    last: Math.min(Math.floor(to / unitsPerTile), most),
+  });
   for (const { left, top, right, bottom, width } of boxes) {
     const reach = REACH_PX / zoom + width;
     const across = between(left - reach, right + reach, columns);
