@@ -13,8 +13,15 @@ export const StepContext = createContext<{ readonly step: TicketStep; readonly n
   null,
 );
 
-/** `isDone`: nothing else in this step is to be done next, so the way on is. */
-export function Panel({ isDone = true, children }: { isDone?: boolean; children: ReactNode }) {
+interface PanelProps {
+  /** Nothing else in this step is to be done next, so the way on is. */
+  readonly isDone?: boolean;
+  /** What the step is for, always in sight beside the way on. */
+  readonly act?: ReactNode;
+  readonly children: ReactNode;
+}
+
+export function Panel({ isDone = true, act, children }: PanelProps) {
   const steps = useContext(StepContext);
   const job = useJob((state) => state.job);
   const recipe = useJob((state) => state.recipe);
@@ -36,15 +43,18 @@ export function Panel({ isDone = true, children }: { isDone?: boolean; children:
         </FoldButton>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">{children}</div>
-      {next && (
-        <div className="border-t border-rule p-3">
-          <Button
-            look={isDone ? "next" : "plain"}
-            className="w-full py-1.5"
-            onClick={() => navigate(stepAddress(job.id, next, recipe))}
-          >
-            On to {next.title.toLowerCase()}
-          </Button>
+      {(next || act) && (
+        <div className="grid gap-2 border-t border-rule p-3">
+          {act}
+          {next && (
+            <Button
+              look={isDone ? "next" : "plain"}
+              className="w-full py-1.5"
+              onClick={() => navigate(stepAddress(job.id, next, recipe))}
+            >
+              On to {next.title.toLowerCase()}
+            </Button>
+          )}
         </div>
       )}
     </section>

@@ -33,7 +33,7 @@ interface Props {
 export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Props) {
   const runs = useRuns();
   return (
-    <Panel isDone={runs.isCurrent}>
+    <Panel isDone={runs.isCurrent} act={<MakeFiles runs={runs} isReady={part.isReady} />}>
       {ways && (
         <Group title="Made with">
           <Choice label="Made with" value={shown} options={ways} onChange={onShow} />
@@ -47,31 +47,55 @@ export function OutputStep({ warnings, part, ways, shown, onShow, onPlace }: Pro
       )}
       <Group title="Files">
         <YesNote />
-        <Button
-          look={runs.isCurrent ? "plain" : "next"}
-          className="w-full"
-          onClick={() => void runs.start()}
-          disabled={!part.isReady || runs.isActive || runs.isOrdering}
-        >
-          Make the files
-        </Button>
-        {runs.isOrdering && !runs.waitsFor && (
-          <div className="mt-2 flex items-center gap-2">
-            <p role="status" className="flex-1 text-xs text-soft">
-              The last change is saved first ...
-            </p>
-            <Button onClick={runs.cancelOrder}>Stop</Button>
-          </div>
+        {runs.latest && isOver(runs.latest.state) ? (
+          <RunEnd run={runs.latest} isCurrent={runs.isCurrent} />
+        ) : (
+          <p className="text-soft">None yet.</p>
         )}
-        {runs.waitsFor && (
-          <ProblemNote problem={runs.waitsFor.problem}>
-            <AgainLine className="mt-1" />
-          </ProblemNote>
-        )}
-        {runs.failure !== null && <ProblemNote problem={problemOf(runs.failure)} />}
-        {runs.latest && <RunView run={runs.latest} isCurrent={runs.isCurrent} onStop={() => void runs.stop()} />}
       </Group>
     </Panel>
+  );
+}
+
+/** Orders the files, and says how far they are. */
+function MakeFiles({ runs, isReady }: { runs: ReturnType<typeof useRuns>; isReady: boolean }) {
+  const { latest, waitsFor, failure, isActive, isCurrent, isOrdering } = runs;
+  return (
+    <div>
+      <Button
+        look={isCurrent ? "plain" : "next"}
+        className="w-full py-1.5"
+        onClick={() => void runs.start()}
+        disabled={!isReady || isActive || isOrdering}
+      >
+        Make the files
+      </Button>
+      {isOrdering && !waitsFor && (
+        <div className="mt-2 flex items-center gap-2">
+          <p role="status" className="flex-1 text-xs text-soft">
+            The last change is saved first ...
+          </p>
+          <Button onClick={runs.cancelOrder}>Stop</Button>
+        </div>
+      )}
+      {waitsFor && (
+        <ProblemNote problem={waitsFor.problem}>
+          <AgainLine className="mt-1" />
+        </ProblemNote>
+      )}
+      {failure !== null && <ProblemNote problem={problemOf(failure)} />}
+      {latest && isActive && (
+        <div className="mt-2">
+          <div className="flex items-center gap-2">
+            <progress className="h-2 flex-1 accent-ink" value={latest.progress} max={1} aria-label="Making the files" />
+            <Button onClick={() => void runs.stop()}>Stop</Button>
+          </div>
+          <p role="status" className="text-xs text-soft">
+            {latest.stage}
+          </p>
+        </div>
+      )}
+    </div>
   );
 }
 
@@ -168,19 +192,8 @@ function useSaidWhenOver(latest: Run | undefined): void {
   }, [isActive, isMade]);
 }
 
-function RunView({ run, isCurrent, onStop }: { run: Run; isCurrent: boolean; onStop(): void }) {
-  if (!isOver(run.state))
-    return (
-      <div className="mt-2">
-        <div className="flex items-center gap-2">
-          <progress className="h-2 flex-1 accent-ink" value={run.progress} max={1} aria-label="Making the files" />
-          <Button onClick={onStop}>Stop</Button>
-        </div>
-        <p role="status" className="text-xs text-soft">
-          {run.stage}
-        </p>
-      </div>
-    );
+/** What came of a run. */
+function RunEnd({ run, isCurrent }: { run: Run; isCurrent: boolean }) {
   if (run.state === "failed")
     return <p className="mt-2 text-wrong">The files could not be made: {run.error}. The recipe is kept; try again.</p>;
   if (run.state === "stopped") return <p className="mt-2">Stopped. Nothing was written.</p>;
