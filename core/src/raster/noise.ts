@@ -54,75 +54,126 @@ export function measureNoise({ width, height, data }: Raster): number {
  */
 export function smoothNoise(raster: Raster, reach: number): Raster {
   const { width, height, data } = raster;
-  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  const out = data.slice();
-  // Away from edges compressed pictures are mostly level; what is all of one colour need not be averaged.
-  const level = Array.from({ length: ROWS }, () => new Uint8Array(width));
-  for (let y = 0; y < Math.min(RADIUS, height); y++) markLevel(words, y * width, width, level[y]);
+  const words = new Int32Array(data.buffer, data.byteOffset, width * height);
+  const out = words.slice();
+  const near = makeWindow(words, width, height, Math.floor(reach));
   for (let y = 0; y < height; y++) {
-    if (y + RADIUS < height) markLevel(words, (y + RADIUS) * width, width, level[(y + RADIUS) % ROWS]);
+    near.moveTo(y);
     const y0 = Math.max(0, y - RADIUS);
     const y1 = Math.min(height - 1, y + RADIUS);
     for (let x = 0; x < width; x++) {
       const p = y * width + x;
-      let isLevel = true;
-      for (let v = y0; v <= y1 && isLevel; v++) isLevel = level[v % ROWS][x] === 1 && words[v * width + x] === words[p];
-      if (!isLevel) averageAlike(raster, out, x, y, y0, y1, reach);
+      if (y1 - y0 < 2 * RADIUS || x < RADIUS || x >= width - RADIUS || !near.isCalm(x, y))
+        out[p] = near.meanAlike(x, y, y0, y1);
+      else out[p] = near.meanOfAll(p);
     }
   }
-  return { width, height, data: out };
+  return { width, height, data: new Uint8ClampedArray(out.buffer) };
 }
 
 const RADIUS = 2;
 const ROWS = 2 * RADIUS + 1;
+/** Red and blue of a word (little-endian RGBA), summed as one number: sixteen bits each, and 25 bytes sum to thirteen. */
+const RED_BLUE = 0xff00ff;
+/** Ten bits a channel, the uppermost of them to see by whether a difference went below 0. */
+const GUARDS = 0x20080200;
+const ONES = 0x100401;
 
-/** Marks with 1 the pixels of a row that equal those up to RADIUS away in it, as far as there are any. */
-function markLevel(words: Uint32Array, start: number, width: number, out: Uint8Array): void {
-  for (let x = 0; x < width; ) {
-    const word = words[start + x];
-    let end = x + 1;
-    while (end < width && words[start + end] === word) end++;
-    const from = x === 0 ? 0 : Math.min(end, x + RADIUS);
-    const to = end === width ? width : Math.max(from, end - RADIUS);
-    out.fill(0, x, end);
-    out.fill(1, from, to);
-    x = end;
-  }
+/** Red, green and blue of a word at ten bits each, so that one subtraction compares all three. */
+function spread(word: number): number {
+  return (word & 255) | ((word & 0xff00) << 2) | ((word & 0xff0000) << 4);
 }
 
-function averageAlike(
-  { width, data }: Raster,
-  out: Uint8ClampedArray,
-  x: number,
-  y: number,
-  y0: number,
-  y1: number,
-  reach: number,
-): void {
-  const i = (y * width + x) * 4;
-  const r = data[i];
-  const g = data[i + 1];
-  const b = data[i + 2];
-  const x0 = Math.max(0, x - RADIUS);
-  const x1 = Math.min(width - 1, x + RADIUS);
-  let n = 0;
-  let sumR = 0;
-  let sumG = 0;
-  let sumB = 0;
-  for (let v = y0; v <= y1; v++) {
-    let j = (v * width + x0) * 4;
-    for (let u = x0; u <= x1; u++, j += 4) {
-      const dr = data[j] - r;
-      const dg = data[j + 1] - g;
-      const db = data[j + 2] - b;
-      if (dr > reach || dr < -reach || dg > reach || dg < -reach || db > reach || db < -reach) continue;
-      n++;
-      sumR += dr;
-      sumG += dg;
-      sumB += db;
+/** The rows around the one whose pixels are averaged. */
+function makeWindow(words: Int32Array, width: number, height: number, reach: number) {
+  const isWithin = reach * ONES + GUARDS;
+  const isWithinHalf = (reach >> 1) * ONES + GUARDS;
+  /** Of five rows, each at its number's remainder: the channels spread, and whether all is near that lies beside in the row. */
+  const channels = new Int32Array(ROWS * width);
+  const isRowCalm = new Uint8Array(ROWS * width);
+  /** Sums over the five rows. */
+  const redBlue = new Int32Array(width);
+  const green = new Int32Array(width);
+  let read = 0;
+  const readRow = (y: number) => {
+    const at = (y % ROWS) * width;
+    for (let x = 0; x < width; x++) {
+      const word = words[y * width + x];
+      channels[at + x] = spread(word);
+      redBlue[x] += word & RED_BLUE;
+      green[x] += (word >>> 8) & 255;
     }
-  }
-  out[i] = Math.round(r + sumR / n);
-  out[i + 1] = Math.round(g + sumG / n);
-  out[i + 2] = Math.round(b + sumB / n);
+    for (let x = RADIUS; x < width - RADIUS; x++) {
+      const own = channels[at + x];
+      const low = isWithinHalf - own;
+      const high = isWithinHalf + own;
+      let fits = GUARDS;
+      for (let q = at + x - RADIUS; q <= at + x + RADIUS; q++) fits &= (low + channels[q]) & (high - channels[q]);
+      isRowCalm[at + x] = fits === GUARDS ? 1 : 0;
+    }
+  };
+  const forgetRow = (y: number) => {
+    for (let x = 0; x < width; x++) {
+      const word = words[y * width + x];
+      redBlue[x] -= word & RED_BLUE;
+      green[x] -= (word >>> 8) & 255;
+    }
+  };
+  return {
+    /** Goes on to a row, each after the one before. */
+    moveTo(y: number): void {
+      if (y > RADIUS) forgetRow(y - RADIUS - 1);
+      for (; read <= Math.min(height - 1, y + RADIUS); read++) readRow(read);
+    },
+    /** Whether a pixel, with all five rows and columns around it, is surely like all of them. */
+    isCalm(x: number, y: number): boolean {
+      const own = channels[(y % ROWS) * width + x];
+      for (let at = x; at < ROWS * width; at += width) {
+        const there = channels[at];
+        if (isRowCalm[at] === 0) return false;
+        if (((isWithinHalf - own + there) & (isWithinHalf + own - there) & GUARDS) !== GUARDS) return false;
+      }
+      return true;
+    },
+    /** The word of a pixel made the mean of all around it. */
+    meanOfAll(p: number): number {
+      const x = p % width;
+      const sum = redBlue[x - 2] + redBlue[x - 1] + redBlue[x] + redBlue[x + 1] + redBlue[x + 2];
+      const sumG = green[x - 2] + green[x - 1] + green[x] + green[x + 1] + green[x + 2];
+      return meanWord(words[p], sum, sumG, ROWS * ROWS);
+    },
+    /** The word of a pixel made the mean of what is like it. Without a branch: whether a neighbour is, is a coin's toss. */
+    meanAlike(x: number, y: number, y0: number, y1: number): number {
+      const own = channels[(y % ROWS) * width + x];
+      const low = isWithin - own;
+      const high = isWithin + own;
+      const x0 = Math.max(0, x - RADIUS);
+      const x1 = Math.min(width - 1, x + RADIUS);
+      let n = 0;
+      let sum = 0;
+      let sumG = 0;
+      for (let v = y0; v <= y1; v++) {
+        const at = (v % ROWS) * width;
+        const start = v * width;
+        for (let u = x0; u <= x1; u++) {
+          const there = channels[at + u];
+          const word = words[start + u];
+          const fits = (low + there) & (high - there);
+          const isAlike = (fits >>> 9) & (fits >>> 19) & (fits >>> 29) & 1;
+          n += isAlike;
+          sum += word & RED_BLUE & -isAlike;
+          sumG += (word >>> 8) & 255 & -isAlike;
+        }
+      }
+      return meanWord(words[y * width + x], sum, sumG, n);
+    },
+  };
+}
+
+/** A word with the means of its channels, alpha as it was; `sum` has red's sum and blue's. */
+function meanWord(word: number, sum: number, sumG: number, n: number): number {
+  const red = Math.round((sum & 0xffff) / n);
+  const green = Math.round(sumG / n);
+  const blue = Math.round((sum >>> 16) / n);
+  return (word & ~0xffffff) | (blue << 16) | (green << 8) | red;
 }

@@ -79,13 +79,13 @@ export function dropRims(picture: Picture): void {
 /** For every label: its pixels with nothing else two pixels away in eight directions. */
 function countInside(labels: Uint8Array, width: number, height: number): Uint32Array {
   const inside = new Uint32Array(256);
-  const steps = [-2, 2, -2 * width, 2 * width, -2 * width - 2, -2 * width + 2, 2 * width - 2, 2 * width + 2];
+  const two = 2 * width;
   for (let y = 2; y < height - 2; y++)
-    for (let x = 2; x < width - 2; x++) {
-      const p = y * width + x;
-      let isInside = true;
-      for (let k = 0; k < steps.length && isInside; k++) isInside = labels[p + steps[k]] === labels[p];
-      if (isInside) inside[labels[p]]++;
+    for (let p = y * width + 2, end = (y + 1) * width - 2; p < end; p++) {
+      const own = labels[p];
+      if (labels[p - 2] !== own || labels[p + 2] !== own) continue;
+      if (labels[p - two] !== own || labels[p - two - 2] !== own || labels[p - two + 2] !== own) continue;
+      if (labels[p + two] === own && labels[p + two - 2] === own && labels[p + two + 2] === own) inside[own]++;
     }
   return inside;
 }

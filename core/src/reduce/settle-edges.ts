@@ -3,6 +3,7 @@
 // that hangs together, by how wide the picture's own edges are. Our own method.
 import type { Raster } from "../raster/index.ts";
 import type { MatchReach } from "./assign.ts";
+import { UNKNOWN } from "./flat.ts";
 import { bleedDistance, mixDistance2, mixShare } from "./mixes.ts";
 import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
 
@@ -44,20 +45,20 @@ export function settleEdges(
   reach: MatchReach,
   isClean: boolean,
 ): void {
-  const cross = makeCrosser(raster, labels, palette, reach);
+  const { cross, relabel } = makeCrosser(raster, labels, palette, reach);
   const usual = edgeWidth(palette, loose, cross);
   if (isClean && usual <= CRISP_PX) return;
   const most = usual + WIDER_PX;
   for (let time = 0; time < TIMES; time++) {
-    const settled = new Map<number, number>();
+    const settled = new Uint8Array(labels.length).fill(UNKNOWN);
     for (let k = 0; k < loose.length; k++) {
       const crossing = cross(loose[k], false);
       if (crossing && crossing.length <= most)
-        settled.set(loose[k], crossing.share >= 0.5 ? crossing.first : crossing.second);
+        settled[loose[k]] = crossing.share >= 0.5 ? crossing.first : crossing.second;
     }
     const gone = strips(raster.width, labels, loose, settled);
     if (gone.length === 0) return;
-    for (const p of gone) labels[p] = settled.get(p) ?? labels[p];
+    for (const p of gone) relabel(p, settled[p]);
   }
 }
 
@@ -79,14 +80,14 @@ function edgeWidth(palette: Palette, loose: Int32Array, cross: Crosser): number 
   return width;
 }
 
-/** Pixels of `settled` in strips of one label of which most are settled. */
-function strips(width: number, labels: Uint8Array, loose: Int32Array, settled: ReadonlyMap<number, number>): number[] {
+/** Pixels that are `settled` (not UNKNOWN there) in strips of one label of which most are. */
+function strips(width: number, labels: Uint8Array, loose: Int32Array, settled: Uint8Array): number[] {
   const isOpen = new Uint8Array(labels.length);
   for (let k = 0; k < loose.length; k++) isOpen[loose[k]] = 1;
   const gone: number[] = [];
   const around = [-1, 1, -width, width, -width - 1, -width + 1, width - 1, width + 1];
-  for (const start of settled.keys()) {
-    if (isOpen[start] === 0) continue;
+  for (const start of loose) {
+    if (settled[start] === UNKNOWN || isOpen[start] === 0) continue;
     const label = labels[start];
     const strip = [start];
     isOpen[start] = 0;
@@ -98,13 +99,17 @@ function strips(width: number, labels: Uint8Array, loose: Int32Array, settled: R
         isOpen[q] = 0;
         strip.push(q);
       }
-    const edges = strip.filter((p) => settled.has(p));
+    const edges = strip.filter((p) => settled[p] !== UNKNOWN);
     if (edges.length >= strip.length * STRIP_SHARE) gone.push(...edges);
   }
   return gone;
 }
 
 type Crosser = (p: number, isPlain: boolean) => Crossing | null;
+
+/** What is known of a pixel: whether it plainly is of the colour it was given. */
+const PLAINLY = 1;
+const HARDLY = 2;
 
 /**
  * Finds the shortest way across an edge at a pixel, in four directions. `isPlain`: an edge of the pixel's own colour with
@@ -115,18 +120,29 @@ function makeCrosser(
   labels: Uint8Array,
   palette: Palette,
   reach: MatchReach,
-): Crosser {
+): { readonly cross: Crosser; relabel(p: number, label: number): void } {
   const out: Crossing = { first: 0, second: 0, length: 0, share: 0 };
   const pure2 = reach.pure * reach.pure;
-  const toLabel2 = (p: number, label: number) =>
-    distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
-  const isMix = (p: number, i: number, j: number) => {
-    const apart2 = palette.apart2[i * MAX_FOUND + j];
-    if (mixDistance2(toLabel2(p, i), toLabel2(p, j), apart2) <= reach.mix * reach.mix) return true;
-    return bleedDistance(palette, i, j, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.mix;
+  const mix2 = reach.mix * reach.mix;
+  const known = new Uint8Array(labels.length);
+  const isPlainly = (p: number) => {
+    if (known[p] === 0) {
+      const own2 = distance2(palette, labels[p], data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
+      known[p] = own2 > pure2 ? HARDLY : PLAINLY;
+    }
+    return known[p] === PLAINLY;
   };
-  const shareOf = (p: number, i: number, j: number) =>
-    mixShare(toLabel2(p, i), toLabel2(p, j), palette.apart2[i * MAX_FOUND + j]);
+  /** Share of the first colour in a pixel between two; -1 where they do not explain it. */
+  const shareOf = (p: number, i: number, j: number) => {
+    const r = data[p * 4];
+    const g = data[p * 4 + 1];
+    const b = data[p * 4 + 2];
+    const i2 = distance2(palette, i, r, g, b);
+    const j2 = distance2(palette, j, r, g, b);
+    const apart2 = palette.apart2[i * MAX_FOUND + j];
+    if (mixDistance2(i2, j2, apart2) > mix2 && bleedDistance(palette, i, j, r, g, b) > reach.mix) return -1;
+    return mixShare(i2, j2, apart2);
+  };
   /** Steps to the first pixel that plainly is of another colour, and not of the pixel's own; 0 if there is none near. */
   const walk = (p: number, step: number, room: number, own: number) => {
     const most = Math.min(REACH_PX, room);
@@ -134,12 +150,11 @@ function makeCrosser(
       const q = p + k * step;
       const label = labels[q];
       if (label >= MAX_FOUND) return 0;
-      if (toLabel2(q, label) > pure2) continue;
-      return label === own ? 0 : k;
+      if (isPlainly(q)) return label === own ? 0 : k;
     }
     return 0;
   };
-  return (p, isPlain) => {
+  const cross: Crosser = (p, isPlain) => {
     const own = labels[p];
     if (own >= MAX_FOUND) return null;
     const x = p % width;
@@ -162,23 +177,29 @@ function makeCrosser(
       const j = labels[p + on * step];
       if (i === j || (isPlain && i !== own && j !== own)) continue;
       let last = 1;
+      let here = 0;
       let isEdge = true;
       for (let k = -back + 1; k < on && isEdge; k++) {
         const q = p + k * step;
-        if (isPlain && labels[q] !== i && labels[q] !== j) isEdge = false;
         const share = shareOf(q, i, j);
-        if (share > last + UNSTEADY || !isMix(q, i, j)) isEdge = false;
+        isEdge = share >= 0 && share <= last + UNSTEADY && (!isPlain || labels[q] === i || labels[q] === j);
         last = Math.min(last, share);
+        if (k === 0) here = share;
       }
       if (!isEdge) continue;
       out.first = i;
       out.second = j;
       out.length = length;
-      out.share = shareOf(p, i, j);
+      out.share = here;
       isFound = true;
     }
     return isFound ? out : null;
   };
+  const relabel = (p: number, label: number) => {
+    labels[p] = label;
+    known[p] = 0;
+  };
+  return { cross, relabel };
 }
 
 const DIRECTIONS = [
