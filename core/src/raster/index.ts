@@ -25,7 +25,7 @@ export { greyHistogram, greyOf, otsuThreshold } from "./grey.ts";
 export { grow } from "./growing.ts";
 export { drawLineArt, type LineArtSettings } from "./line-art.ts";
 export { sauvolaThresholds } from "./local-threshold.ts";
-export { measureNoise, smoothNoise } from "./noise.ts";
+export { measureNoise, smoothNoise, smoothRows } from "./noise.ts";
 export { type Pick, type Picked, pickColour } from "./pick.ts";
 export { type BackgroundProposal, boxOfArt, proposeBackground } from "./propose-background.ts";
 export { proposeTrim, type TrimProposal } from "./propose-trim.ts";

@@ -53,11 +53,18 @@ export function measureNoise({ width, height, data }: Raster): number {
  * Source: J.-S. Lee, "Digital image smoothing and the sigma filter" (Computer Vision, Graphics, and Image Processing, 1983).
  */
 export function smoothNoise(raster: Raster, reach: number): Raster {
+  const smooth: Raster = { ...raster, data: new Uint8ClampedArray(raster.data.length) };
+  smoothRows(raster, smooth, reach, 0, raster.height);
+  return smooth;
+}
+
+/** The same for the rows from `top` up to `bottom`, into another picture of the same size. */
+export function smoothRows(raster: Raster, into: Raster, reach: number, top: number, bottom: number): void {
   const { width, height, data } = raster;
   const words = new Int32Array(data.buffer, data.byteOffset, width * height);
-  const out = words.slice();
-  const near = makeWindow(words, width, height, Math.floor(reach));
-  for (let y = 0; y < height; y++) {
+  const out = new Int32Array(into.data.buffer, into.data.byteOffset, width * height);
+  const near = makeWindow(words, width, height, Math.floor(reach), top);
+  for (let y = top; y < bottom; y++) {
     near.moveTo(y);
     const y0 = Math.max(0, y - RADIUS);
     const y1 = Math.min(height - 1, y + RADIUS);
@@ -68,7 +75,6 @@ export function smoothNoise(raster: Raster, reach: number): Raster {
       else out[p] = near.meanOfAll(p);
     }
   }
-  return { width, height, data: new Uint8ClampedArray(out.buffer) };
 }
 
 const RADIUS = 2;
@@ -84,8 +90,8 @@ function spread(word: number): number {
   return (word & 255) | ((word & 0xff00) << 2) | ((word & 0xff0000) << 4);
 }
 
-/** The rows around the one whose pixels are averaged. */
-function makeWindow(words: Int32Array, width: number, height: number, reach: number) {
+/** The rows around the one whose pixels are averaged, `top` at first. */
+function makeWindow(words: Int32Array, width: number, height: number, reach: number, top: number) {
   const isWithin = reach * ONES + GUARDS;
   const isWithinHalf = (reach >> 1) * ONES + GUARDS;
   /** Of five rows, each at its number's remainder: the channels spread, and whether all is near that lies beside in the row. */
@@ -94,7 +100,8 @@ function makeWindow(words: Int32Array, width: number, height: number, reach: num
   /** Sums over the five rows. */
   const redBlue = new Int32Array(width);
   const green = new Int32Array(width);
-  let read = 0;
+  const first = Math.max(0, top - RADIUS);
+  let read = first;
   const readRow = (y: number) => {
     const at = (y % ROWS) * width;
     for (let x = 0; x < width; x++) {
@@ -122,7 +129,7 @@ function makeWindow(words: Int32Array, width: number, height: number, reach: num
   return {
     /** Goes on to a row, each after the one before. */
     moveTo(y: number): void {
-      if (y > RADIUS) forgetRow(y - RADIUS - 1);
+      if (y - RADIUS > first) forgetRow(y - RADIUS - 1);
       for (; read <= Math.min(height - 1, y + RADIUS); read++) readRow(read);
     },
     /** Whether a pixel, with all five rows and columns around it, is surely like all of them. */

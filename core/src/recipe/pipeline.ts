@@ -8,7 +8,7 @@ import {
   type Assignment,
   assignSpots,
   type Findings,
-  findColours,
+  findColoursTogether,
   type Reduction,
   reduceColours,
   type Spot,
@@ -108,7 +108,7 @@ const STEPS: StepTable<StepResults, Work> = {
     from: ["prepare"],
     keepsEarlier: never,
     reads: () => null,
-    compute: (_, get) => findColours(get("prepare").raster, noiseOf(get("prepare"))),
+    compute: (_, get) => findColoursTogether(get("prepare").raster, noiseOf(get("prepare"))),
   },
   reduce: {
     doing: "Reducing",

@@ -1,7 +1,7 @@
 // Colours that nobody drew: patches and rims that compression makes, and mixes of two neighbours. They are taken back.
 import { ciede2000, rgbToLab } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { labelMixedPixels, type MatchReach, shareExplainedAsMix } from "./assign.ts";
+import { type MatchReach, makeMixDecision, shareExplainedAsMix } from "./assign.ts";
 import { countLabels, type Labelling, loosen, samplePixels } from "./labelling.ts";
 import { type Palette, paletteColours, removeColour } from "./palette.ts";
 import { findPatches } from "./patches.ts";
@@ -94,7 +94,9 @@ function countInside(labels: Uint8Array, width: number, height: number): Uint32A
 function takeBack({ raster, labelling, palette, reach }: Picture, label: number): void {
   const open = loosen(labelling, label);
   removeColour(palette, label);
-  labelMixedPixels(raster, labelling.labels, palette, open, reach);
+  const { labels } = labelling;
+  const decided = open.map(makeMixDecision({ raster, labels, palette, reach }));
+  for (let k = 0; k < open.length; k++) labels[open[k]] = decided[k];
 }
 
 /**

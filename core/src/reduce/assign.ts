@@ -65,62 +65,51 @@ function lessByOne2(distance: number): number {
   return distance > 1 ? (distance - 1) * (distance - 1) : 0;
 }
 
+/** No nearby colour, no mix of two and no known colour explains the pixel. */
+export const UNEXPLAINED = 255;
+
+/** What pixels are decided from. */
+export interface PixelWork {
+  readonly raster: Raster;
+  readonly labels: Uint8Array;
+  readonly palette: Palette;
+  readonly reach: MatchReach;
+}
+
+/** Says what one pixel is: a label, or UNKNOWN where that is not for it to say. It changes nothing. */
+export type Decision = (p: number) => number;
+
 /**
- * First pass over the `open` pixels (indices of UNKNOWN ones): labels those that plainly are one colour, thin lines in a
- * known colour among them; returns the indices of those that no nearby colour, mix of two, or known colour explains.
+ * First pass: the label of a pixel that plainly is one colour, as those of thin lines in a known colour are; UNKNOWN for a
+ * mix; UNEXPLAINED.
  */
-export function labelPurePixels(
-  raster: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  open: Int32Array,
-  reach: MatchReach,
-): Int32Array {
+export function makePureDecision({ raster, labels, palette, reach }: PixelWork): Decision {
   const { width, height, data } = raster;
   const nearby = makeNearby();
   const best = makeExplanation();
-  const decided = new Uint8Array(open.length).fill(UNKNOWN);
-  const unexplained = new Int32Array(open.length);
   const pure2 = reach.pure * reach.pure;
-  let count = 0;
-  for (let k = 0; k < open.length; k++) {
-    const p = open[k];
+  return (p) => {
     const r = data[p * 4];
     const g = data[p * 4 + 1];
     const b = data[p * 4 + 2];
     gatherNearby(nearby, labels, width, height, p, NEAR_PX);
     explain(best, nearby, palette, r, g, b);
-    if (best.distance <= reach.mix) {
-      if (best.first === best.second && best.distance <= reach.pure) decided[k] = best.first;
-      continue;
-    }
+    if (best.distance <= reach.mix)
+      return best.first === best.second && best.distance <= reach.pure ? best.first : UNKNOWN;
     const nearest = nearestColour(palette, r, g, b);
-    if (nearest >= 0 && distance2(palette, nearest, r, g, b) <= pure2) decided[k] = nearest;
-    else unexplained[count++] = p;
-  }
-  // Written only now, so that the outcome does not depend on the order of pixels.
-  for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
-  return unexplained.slice(0, count);
+    return nearest >= 0 && distance2(palette, nearest, r, g, b) <= pure2 ? nearest : UNEXPLAINED;
+  };
 }
 
 /**
- * Second pass: every still UNKNOWN pixel of `open` goes to the larger share of the best mix near it; where the nearby
- * colours do not explain it (a thin line never shows its colour pure), of a nearby colour with any known one.
+ * Second pass: the larger share of the best mix near a pixel; where the nearby colours do not explain it (a thin line never
+ * shows its colour pure), of a nearby colour with any known one.
  */
-export function labelMixedPixels(
-  raster: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  open: Int32Array,
-  reach: MatchReach,
-): void {
+export function makeMixDecision({ raster, labels, palette, reach }: PixelWork): Decision {
   const { width, height, data } = raster;
   const nearby = makeNearby();
   const best = makeExplanation();
-  const decided = new Uint8Array(open.length).fill(UNKNOWN);
-  for (let k = 0; k < open.length; k++) {
-    const p = open[k];
-    if (labels[p] !== UNKNOWN) continue;
+  return (p) => {
     const r = data[p * 4];
     const g = data[p * 4 + 1];
     const b = data[p * 4 + 2];
@@ -131,14 +120,11 @@ export function labelMixedPixels(
       explain(best, nearby, palette, r, g, b);
     }
     if (best.distance > reach.mix) explainWithKnown(best, nearby, palette, r, g, b);
-    if (nearby.count === 0) decided[k] = nearestColour(palette, r, g, b);
-    else {
-      const { first, second, to2 } = best;
-      const share = mixShare(to2[first], to2[second], palette.apart2[first * MAX_FOUND + second]);
-      decided[k] = share >= 0.5 ? first : second;
-    }
-  }
-  for (let k = 0; k < open.length; k++) if (decided[k] !== UNKNOWN) labels[open[k]] = decided[k];
+    if (nearby.count === 0) return nearestColour(palette, r, g, b);
+    const { first, second, to2 } = best;
+    const share = mixShare(to2[first], to2[second], palette.apart2[first * MAX_FOUND + second]);
+    return share >= 0.5 ? first : second;
+  };
 }
 
 /** Betters an explanation by mixes of a nearby colour with any colour of the palette. */

@@ -1,10 +1,10 @@
 // Lines about a pixel thin, kept whole. Where such a line runs between two rows or columns of pixels, none of them is mostly
 // its colour, and where it steps from one to the next, only corners of pixels touch. Our own method: along the line's ridge
 // a pixel counts as the line's if the line as a whole is there.
-import type { Raster } from "../raster/index.ts";
-import type { MatchReach } from "./assign.ts";
+import type { Decision, PixelWork } from "./assign.ts";
+import { UNKNOWN } from "./flat.ts";
 import { mixDistance2, mixShare } from "./mixes.ts";
-import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
+import { distance2, MAX_FOUND } from "./palette.ts";
 
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
 const RIDGE_SHARE = 0.2;
@@ -27,15 +27,8 @@ const BLENDED_NEIGHBOURS = 4;
 /** The same where nothing is blended: pixels of a chequered pattern have four. */
 const PLAIN_NEIGHBOURS = 2;
 
-/** Gives pixels of `open` (indices of those that are not flat) to the thin lines that run through them. */
-// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one walk over flat arrays that all its parts share; apart, each would be handed ten of them
-export function bridgeLines(
-  { width, height, data }: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  open: Int32Array,
-  reach: MatchReach,
-): void {
+/** Shares of colours in pixels. */
+function makeShares({ raster: { data }, labels, palette, reach }: PixelWork) {
   const mix2 = reach.mix * reach.mix;
   /** Share of `line` in pixel q between it and `other`, whichever q was given; all or nothing where they do not explain it. */
   const shareBetween = (q: number, line: number, other: number): number => {
@@ -54,7 +47,14 @@ export function bridgeLines(
     if (other === line) return 1;
     return other < MAX_FOUND ? shareBetween(q, line, other) : 0;
   };
-  const found: number[] = [];
+  return { shareBetween, shareOf };
+}
+
+/** The thin line whose ridge a pixel is, by its colour; UNKNOWN where there is none. */
+export function makeLineDecision(work: PixelWork): Decision {
+  const { labels, palette } = work;
+  const { width, height, data } = work.raster;
+  const { shareBetween, shareOf } = makeShares(work);
   const around = new Int32Array(25);
   for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
   /** Width of a line across p, px, as far as the pixels beside it. */
@@ -96,26 +96,30 @@ export function bridgeLines(
     if (across <= OWN_CLAIM * ridgeAt(p, along, other, line)) return false;
     return keeps(p, step, along, line, other) > OWN_CLAIM * keeps(p, along, step, other, line);
   };
-  for (let k = 0; k < open.length; k++) {
-    const p = open[k];
+  return (p) => {
     const x = p % width;
     const y = (p - x) / width;
-    if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) continue;
+    if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) return UNKNOWN;
     const own = labels[p];
     // Most pixels beside an edge are purely their colour.
-    if (own < MAX_FOUND && distance2(palette, own, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) < PURE2) continue;
+    if (own < MAX_FOUND && distance2(palette, own, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) < PURE2)
+      return UNKNOWN;
     let last = own;
     for (let i = 0; i < around.length; i++) {
       const line = labels[p + around[i]];
       if (line === own || line === last || line >= MAX_FOUND) continue;
       last = line;
-      if (!consider(p, 1, width, line) && !consider(p, width, 1, line)) continue;
-      found.push(p, line);
-      break;
+      if (consider(p, 1, width, line) || consider(p, width, 1, line)) return line;
     }
-  }
-  for (let k = 0; k < found.length; k += 2) labels[found[k]] = found[k + 1];
+    return UNKNOWN;
+  };
+}
 
+/** Gives a line the pixel between two of its own that touch at a corner; `open` are the indices of those that are not flat. */
+export function joinCorners(work: PixelWork, open: Int32Array): void {
+  const { labels } = work;
+  const { width } = work.raster;
+  const { shareOf } = makeShares(work);
   const ownAround = (p: number): number => {
     let count = 0;
     for (const step of [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1])

@@ -1,11 +1,13 @@
 // Finding the artist's colours: flat pixels decide, thin lines are what remains, mixes are never colours.
 import { formatHex, type Rgb } from "../colour/index.ts";
-import { type LabelMap, measureNoise, NONE, type Raster, smoothNoise, softenHardLines } from "../raster/index.ts";
+import { type LabelMap, measureNoise, NONE, type Raster, softenHardLines } from "../raster/index.ts";
+import { doAlone, type Sharing } from "../share/index.ts";
 import { dropInvented, dropRims, joinPatches, type Picture } from "./accidents.ts";
-import { labelMixedPixels, labelPurePixels, type MatchReach } from "./assign.ts";
-import { bridgeLines } from "./bridge-lines.ts";
-import { BINS, findFlatPixels, UNKNOWN } from "./flat.ts";
+import type { MatchReach, PixelWork } from "./assign.ts";
+import { joinCorners } from "./bridge-lines.ts";
+import { BINS, UNKNOWN } from "./flat.ts";
 import { groupFlat } from "./group-bins.ts";
+import { findFlatInParts, isPictureShared, labelPixels, shareRaster, smoothInParts } from "./in-parts.ts";
 import { countLabels, labelFlatPixels, renumberLabels } from "./labelling.ts";
 import { addColour, MAX_FOUND, makePalette, meanColour, paletteColours } from "./palette.ts";
 import { settleEdges } from "./settle-edges.ts";
@@ -48,11 +50,21 @@ const LEAST_NOISY_PX = 40;
  * none. `noise` is that of the picture it was made from, where that is known better.
  */
 export function findColours(source: Raster, noise = measureNoise(source)): Findings {
-  const raster = noise > 0 ? smoothNoise(smoothNoise(source, noise * 4), noise * 3) : softenHardLines(source);
+  return doAlone(findColoursTogether(source, noise));
+}
+
+/** The same with whoever helps. */
+export function* findColoursTogether(source: Raster, noise = measureNoise(source)): Sharing<Findings> {
+  const isShared = yield* isPictureShared(source);
+  const clean = noise > 0 ? null : softenHardLines(source);
+  const given = isShared ? shareRaster(clean ?? source) : (clean ?? source);
+  const raster = clean
+    ? given
+    : yield* smoothInParts(yield* smoothInParts(given, noise * 4, isShared), noise * 3, isShared);
   const reach: MatchReach = noise === 0 ? { pure: 8, mix: 10 } : { pure: 14 + 2 * noise, mix: 22 + 3 * noise };
-  let flat = findFlatPixels(raster, noise === 0 ? 3 : Math.min(12, 4 + noise));
+  let flat = yield* findFlatInParts(raster, noise === 0 ? 3 : Math.min(12, 4 + noise), isShared);
   // A photograph or a fine texture has hardly a flat pixel: then every pixel has a say.
-  if (flat.flatPx < flat.opaquePx * LEAST_FLAT_SHARE) flat = findFlatPixels(raster, 255);
+  if (flat.flatPx < flat.opaquePx * LEAST_FLAT_SHARE) flat = yield* findFlatInParts(raster, 255, isShared);
   const { opaquePx } = flat;
   // Compression's accidents do not become fewer with a background taken away: they stay as small a share of the whole.
   const wholePx = noise === 0 ? opaquePx : raster.width * raster.height;
@@ -67,7 +79,8 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   const labelling = labelFlatPixels(flat, labelOfBin);
   const { labels, loose } = labelling;
   const minPeaks = Math.max(3, Math.round(minArea / (noise === 0 ? 4 : 1)));
-  let search = startThinSearch(raster, labelPurePixels(raster, labels, palette, loose, reach), palette);
+  const work: PixelWork = { raster, labels, palette, reach };
+  let search = startThinSearch(raster, yield* labelPixels(work, "pure", loose, isShared), palette);
   for (let round = 0; round < MOST_THIN && palette.size < MAX_FOUND; round++) {
     if (search.unexplained.length < minPeaks) break;
     const thin = findThinColour(raster, labels, search, palette, minPeaks);
@@ -76,8 +89,12 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
     search = narrowThinSearch(raster, labels, search, palette, label, reach);
   }
   if (palette.size === 0 && opaquePx > 0) addColour(palette, meanColour(raster, loose));
-  labelMixedPixels(raster, labels, palette, loose, reach);
-  if (noise === 0) bridgeLines(raster, labels, palette, loose, reach);
+  const mixed = loose.filter((p) => labels[p] === UNKNOWN);
+  yield* labelPixels(work, "mix", mixed, isShared);
+  if (noise === 0) {
+    yield* labelPixels(work, "line", loose, isShared);
+    joinCorners(work, loose);
+  }
   const leastAreas = Float64Array.from({ length: palette.size }, (_, i) =>
     i < groups.length && noise === 0 ? minArea : Math.max(minArea * DOUBTFUL, noise > 0 ? LEAST_NOISY_PX : 0),
   );
@@ -90,7 +107,15 @@ export function findColours(source: Raster, noise = measureNoise(source)): Findi
   }
   dropInvented(picture, leastAreas);
   settle();
-  return { ...collect(picture), opaquePx, noise, raster };
+  const { found, labels: ofFound } = collect(picture);
+  return {
+    found,
+    // What is kept, or goes to the page, is memory of the usual kind.
+    labels: isShared ? { ...ofFound, data: ofFound.data.slice() } : ofFound,
+    opaquePx,
+    noise,
+    raster: clean ?? (isShared ? { ...raster, data: raster.data.slice() } : raster),
+  };
 }
 
 /** Sorts colours by area, renumbers the labels and leaves out what nothing uses. */

@@ -33,20 +33,72 @@ interface Row {
   readonly starts: Int32Array;
 }
 
-/**
- * Finds every pixel whose 3 x 3 neighbourhood differs from it by at most `reach` in every channel. Linear in pixels.
- * Pixels at the picture's border are compared with the neighbours they have.
- */
+/** What of the rows from one up to another is flat: spans, and the sums of colours by their bins. */
+export interface FlatRows {
+  readonly spans: Spans;
+  readonly colours: ColourSums;
+  readonly opaquePx: number;
+}
+
+/** Bins that occur, pixels of each, and the sums of their red, green and blue. */
+export interface ColourSums {
+  readonly keys: Uint16Array;
+  readonly counts: Float64Array;
+  readonly sums: Float64Array;
+}
+
+/** Finds every flat pixel of a picture. */
 export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
+  const labels = new Uint8Array(raster.width * raster.height).fill(UNKNOWN);
+  return joinRows(labels, [findFlatRows(raster, labels, reach, 0, raster.height)]);
+}
+
+/** What was found in rows upon rows of a picture, from its first to its last, as one. */
+export function joinRows(labels: Uint8Array, parts: readonly FlatRows[]): FlatPixels {
+  const length = parts.reduce((sum, { spans }) => sum + spans.starts.length, 0);
+  const spans = { starts: new Int32Array(length), ends: new Int32Array(length), bins: new Uint16Array(length) };
+  const count = new Float64Array(BINS);
+  const sum = new Float64Array(BINS * 3);
+  let n = 0;
+  let opaquePx = 0;
+  for (const part of parts) {
+    spans.starts.set(part.spans.starts, n);
+    spans.ends.set(part.spans.ends, n);
+    spans.bins.set(part.spans.bins, n);
+    n += part.spans.starts.length;
+    opaquePx += part.opaquePx;
+    const { keys, counts, sums } = part.colours;
+    for (let k = 0; k < keys.length; k++) {
+      count[keys[k]] += counts[k];
+      for (let c = 0; c < 3; c++) sum[keys[k] * 3 + c] += sums[k * 3 + c];
+    }
+  }
+  const bins: ColourBin[] = [];
+  let flatPx = 0;
+  for (let key = 0; key < BINS; key++) {
+    const c = count[key];
+    if (c === 0) continue;
+    flatPx += c;
+    bins.push({ key, weight: c, rgb: [sum[key * 3] / c, sum[key * 3 + 1] / c, sum[key * 3 + 2] / c] });
+  }
+  return { labels, spans, bins, opaquePx, flatPx };
+}
+
+/**
+ * Finds every pixel from row `top` up to row `bottom` whose 3 x 3 neighbourhood differs from it by at most `reach` in every
+ * channel, and labels transparent ones NONE. Linear in pixels. Pixels at the picture's border are compared with the
+ * neighbours they have.
+ */
+export function findFlatRows(raster: Raster, labels: Uint8Array, reach: number, top: number, bottom: number): FlatRows {
   const { width, height, data } = raster;
   const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  const labels = new Uint8Array(width * height).fill(UNKNOWN);
   const collected = collectSpans();
   let opaquePx = 0;
   const rows = [0, 1, 2].map((): Row => ({ count: 0, starts: new Int32Array(width + 1) }));
-  for (let y = 0; y < Math.min(2, height); y++) readRuns(words, y * width, width, rows[y]);
-  for (let y = 0; y < height; y++) {
-    if (y > 0 && y < height - 1) readRuns(words, (y + 1) * width, width, rows[(y + 1) % 3]);
+  for (let y = Math.max(0, top - 1); y <= Math.min(top, height - 1); y++)
+    readRuns(words, y * width, width, rows[y % 3]);
+  for (let y = top; y < bottom; y++) {
+    if (y < height - 1) readRuns(words, (y + 1) * width, width, rows[(y + 1) % 3]);
     const here = rows[y % 3];
     const above = y > 0 ? rows[(y - 1) % 3] : null;
     const below = y < height - 1 ? rows[(y + 1) % 3] : null;
@@ -91,7 +143,7 @@ export function findFlatPixels(raster: Raster, reach: number): FlatPixels {
       addSingles(raster, collected, done, end, reach);
     }
   }
-  return { labels, ...collected.finish(), opaquePx };
+  return { ...collected.finish(), opaquePx };
 }
 
 /** The first pixel inside a run that begins at `start`, at least `least`; a run at the picture's border has no pixel before it. */
@@ -142,7 +194,6 @@ function collectSpans() {
   let ends = new Int32Array(4096);
   let bins = new Uint16Array(4096);
   let n = 0;
-  let flatPx = 0;
   const count = new Uint32Array(BINS);
   const sumR = new Float64Array(BINS);
   const sumG = new Float64Array(BINS);
@@ -155,7 +206,6 @@ function collectSpans() {
       const b = (word >>> 16) & 255;
       const bin = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
       const length = end - start;
-      flatPx += length;
       count[bin] += length;
       sumR[bin] += r * length;
       sumG[bin] += g * length;
@@ -174,14 +224,18 @@ function collectSpans() {
       ends[n] = end;
       bins[n++] = bin;
     },
-    finish(): Pick<FlatPixels, "spans" | "bins" | "flatPx"> {
-      const colours: ColourBin[] = [];
-      for (let key = 0; key < BINS; key++) {
-        const c = count[key];
-        if (c > 0) colours.push({ key, weight: c, rgb: [sumR[key] / c, sumG[key] / c, sumB[key] / c] });
-      }
-      const spans = { starts: starts.subarray(0, n), ends: ends.subarray(0, n), bins: bins.subarray(0, n) };
-      return { spans, bins: colours, flatPx };
+    finish(): Pick<FlatRows, "spans" | "colours"> {
+      const keys: number[] = [];
+      for (let key = 0; key < BINS; key++) if (count[key] > 0) keys.push(key);
+      return {
+        // Of their own length: they may be sent.
+        spans: { starts: starts.slice(0, n), ends: ends.slice(0, n), bins: bins.slice(0, n) },
+        colours: {
+          keys: Uint16Array.from(keys),
+          counts: Float64Array.from(keys, (key) => count[key]),
+          sums: Float64Array.from(keys.flatMap((key) => [sumR[key], sumG[key], sumB[key]])),
+        },
+      };
     },
   };
 }

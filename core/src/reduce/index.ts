@@ -5,8 +5,9 @@ export {
   NOTHING,
   type SpotCorrection,
 } from "./assign-spots.ts";
-export { type Findings, type FoundColour, findColours } from "./find.ts";
+export { type Findings, type FoundColour, findColours, findColoursTogether } from "./find.ts";
 export { type Area, floodArea } from "./flood.ts";
+export { decideTask, flatTask, smoothTask } from "./in-parts.ts";
 export { buildLadder, type Proposal, proposeCount, type Rung } from "./ladder.ts";
 export { MAX_FOUND } from "./palette.ts";
 export {

@@ -32,6 +32,11 @@ export function* shareOut<C, P, O>(task: Task<C, P, O>, common: C, parts: readon
   return (outcomes as readonly O[] | null) ?? parts.map(task.begin(common));
 }
 
+/** Whether anyone helps just now: for work that has to be made ready before it can be shared. */
+export function* isHelped(): Sharing<boolean> {
+  return (yield { task: "", common: null, parts: [] }) !== null;
+}
+
 /** The same work without anybody's help. */
 export function doAlone<T>(work: Sharing<T>): T {
   let turn = work.next(null);

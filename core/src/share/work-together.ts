@@ -1,5 +1,5 @@
 // Who does which part of shared work: all who help and the one who asks, each the next part when it has done one.
-import type { AnyTask, Shared } from "./share.ts";
+import type { AnyTask, Outcomes, Shared } from "./share.ts";
 
 /** A thread that helps. */
 export interface Helper {
@@ -16,12 +16,13 @@ export interface Helpers {
 /** So many parts each helper has before it, so that it need not wait for the one who asks, who is at work. */
 const AHEAD = 2;
 
-/** What came of every part of shared work. Where a helper ends, its parts are done here. */
+/** What came of every part of shared work. Where a helper ends, its parts are done here. No parts: null if nobody helps. */
 export async function workTogether(
   { task, common, parts }: Shared,
   { all, breathe }: Helpers,
   taskOf: (name: string) => AnyTask,
-): Promise<readonly unknown[]> {
+): Promise<Outcomes> {
+  if (parts.length === 0) return all.length > 0 ? [] : null;
   const doHere = taskOf(task).begin(common as never) as (part: unknown) => unknown;
   const outcomes = new Array<unknown>(parts.length);
   const left = parts.map((_, k) => k).reverse();
