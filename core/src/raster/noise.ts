@@ -63,16 +63,13 @@ export function smoothRows(raster: Raster, into: Raster, reach: number, top: num
   const { width, height, data } = raster;
   const words = new Int32Array(data.buffer, data.byteOffset, width * height);
   const out = new Int32Array(into.data.buffer, into.data.byteOffset, width * height);
-  const near = makeWindow(words, width, height, Math.floor(reach), top);
+  const near = new RowWindow(words, width, height, Math.floor(reach), top);
   for (let y = top; y < bottom; y++) {
     near.moveTo(y);
-    const y0 = Math.max(0, y - RADIUS);
-    const y1 = Math.min(height - 1, y + RADIUS);
+    const isInside = y >= RADIUS && y < height - RADIUS;
     for (let x = 0; x < width; x++) {
-      const p = y * width + x;
-      if (y1 - y0 < 2 * RADIUS || x < RADIUS || x >= width - RADIUS || !near.isCalm(x, y))
-        out[p] = near.meanAlike(x, y, y0, y1);
-      else out[p] = near.meanOfAll(p);
+      const isWhole = isInside && x >= RADIUS && x < width - RADIUS;
+      out[y * width + x] = isWhole && near.isCalm(x, y) ? near.meanOfAll(x, y) : near.meanAlike(x, y);
     }
   }
 }
@@ -90,19 +87,93 @@ function spread(word: number): number {
   return (word & 255) | ((word & 0xff00) << 2) | ((word & 0xff0000) << 4);
 }
 
-/** The rows around the one whose pixels are averaged, `top` at first. */
-function makeWindow(words: Int32Array, width: number, height: number, reach: number, top: number) {
-  const isWithin = reach * ONES + GUARDS;
-  const isWithinHalf = (reach >> 1) * ONES + GUARDS;
+/** The rows around the one whose pixels are averaged. */
+class RowWindow {
+  private readonly isWithin: number;
+  private readonly isWithinHalf: number;
   /** Of five rows, each at its number's remainder: the channels spread, and whether all is near that lies beside in the row. */
-  const channels = new Int32Array(ROWS * width);
-  const isRowCalm = new Uint8Array(ROWS * width);
+  private readonly channels: Int32Array;
+  private readonly isRowCalm: Uint8Array;
   /** Sums over the five rows. */
-  const redBlue = new Int32Array(width);
-  const green = new Int32Array(width);
-  const first = Math.max(0, top - RADIUS);
-  let read = first;
-  const readRow = (y: number) => {
+  private readonly redBlue: Int32Array;
+  private readonly green: Int32Array;
+  private readonly first: number;
+  private read: number;
+
+  /** `top`: the row that is averaged first. */
+  constructor(
+    private readonly words: Int32Array,
+    private readonly width: number,
+    private readonly height: number,
+    reach: number,
+    top: number,
+  ) {
+    this.isWithin = reach * ONES + GUARDS;
+    this.isWithinHalf = (reach >> 1) * ONES + GUARDS;
+    this.channels = new Int32Array(ROWS * width);
+    this.isRowCalm = new Uint8Array(ROWS * width);
+    this.redBlue = new Int32Array(width);
+    this.green = new Int32Array(width);
+    this.first = Math.max(0, top - RADIUS);
+    this.read = this.first;
+  }
+
+  /** Goes on to a row, each after the one before. */
+  moveTo(y: number): void {
+    if (y - RADIUS > this.first) this.forgetRow(y - RADIUS - 1);
+    for (; this.read <= Math.min(this.height - 1, y + RADIUS); this.read++) this.readRow(this.read);
+  }
+
+  /** Whether a pixel, with all five rows and columns around it, is surely like all of them. */
+  isCalm(x: number, y: number): boolean {
+    const { channels, isRowCalm, width, isWithinHalf } = this;
+    const own = channels[(y % ROWS) * width + x];
+    for (let at = x; at < ROWS * width; at += width) {
+      const there = channels[at];
+      if (isRowCalm[at] === 0) return false;
+      if (((isWithinHalf - own + there) & (isWithinHalf + own - there) & GUARDS) !== GUARDS) return false;
+    }
+    return true;
+  }
+
+  /** The word of a pixel made the mean of all around it. */
+  meanOfAll(x: number, y: number): number {
+    const { redBlue, green, words, width } = this;
+    const sum = redBlue[x - 2] + redBlue[x - 1] + redBlue[x] + redBlue[x + 1] + redBlue[x + 2];
+    const sumG = green[x - 2] + green[x - 1] + green[x] + green[x + 1] + green[x + 2];
+    return meanWord(words[y * width + x], sum, sumG, ROWS * ROWS);
+  }
+
+  /** The word of a pixel made the mean of what is like it. Without a branch: whether a neighbour is, is a coin's toss. */
+  meanAlike(x: number, y: number): number {
+    const { channels, words, width } = this;
+    const own = channels[(y % ROWS) * width + x];
+    const low = this.isWithin - own;
+    const high = this.isWithin + own;
+    const x0 = Math.max(0, x - RADIUS);
+    const x1 = Math.min(width - 1, x + RADIUS);
+    const y1 = Math.min(this.height - 1, y + RADIUS);
+    let n = 0;
+    let sum = 0;
+    let sumG = 0;
+    for (let v = Math.max(0, y - RADIUS); v <= y1; v++) {
+      const at = (v % ROWS) * width;
+      const start = v * width;
+      for (let u = x0; u <= x1; u++) {
+        const there = channels[at + u];
+        const word = words[start + u];
+        const fits = (low + there) & (high - there);
+        const isAlike = (fits >>> 9) & (fits >>> 19) & (fits >>> 29) & 1;
+        n += isAlike;
+        sum += word & RED_BLUE & -isAlike;
+        sumG += (word >>> 8) & 255 & -isAlike;
+      }
+    }
+    return meanWord(words[y * width + x], sum, sumG, n);
+  }
+
+  private readRow(y: number): void {
+    const { channels, isRowCalm, words, width, redBlue, green, isWithinHalf } = this;
     const at = (y % ROWS) * width;
     for (let x = 0; x < width; x++) {
       const word = words[y * width + x];
@@ -118,63 +189,16 @@ function makeWindow(words: Int32Array, width: number, height: number, reach: num
       for (let q = at + x - RADIUS; q <= at + x + RADIUS; q++) fits &= (low + channels[q]) & (high - channels[q]);
       isRowCalm[at + x] = fits === GUARDS ? 1 : 0;
     }
-  };
-  const forgetRow = (y: number) => {
+  }
+
+  private forgetRow(y: number): void {
+    const { words, width, redBlue, green } = this;
     for (let x = 0; x < width; x++) {
       const word = words[y * width + x];
       redBlue[x] -= word & RED_BLUE;
       green[x] -= (word >>> 8) & 255;
     }
-  };
-  return {
-    /** Goes on to a row, each after the one before. */
-    moveTo(y: number): void {
-      if (y - RADIUS > first) forgetRow(y - RADIUS - 1);
-      for (; read <= Math.min(height - 1, y + RADIUS); read++) readRow(read);
-    },
-    /** Whether a pixel, with all five rows and columns around it, is surely like all of them. */
-    isCalm(x: number, y: number): boolean {
-      const own = channels[(y % ROWS) * width + x];
-      for (let at = x; at < ROWS * width; at += width) {
-        const there = channels[at];
-        if (isRowCalm[at] === 0) return false;
-        if (((isWithinHalf - own + there) & (isWithinHalf + own - there) & GUARDS) !== GUARDS) return false;
-      }
-      return true;
-    },
-    /** The word of a pixel made the mean of all around it. */
-    meanOfAll(p: number): number {
-      const x = p % width;
-      const sum = redBlue[x - 2] + redBlue[x - 1] + redBlue[x] + redBlue[x + 1] + redBlue[x + 2];
-      const sumG = green[x - 2] + green[x - 1] + green[x] + green[x + 1] + green[x + 2];
-      return meanWord(words[p], sum, sumG, ROWS * ROWS);
-    },
-    /** The word of a pixel made the mean of what is like it. Without a branch: whether a neighbour is, is a coin's toss. */
-    meanAlike(x: number, y: number, y0: number, y1: number): number {
-      const own = channels[(y % ROWS) * width + x];
-      const low = isWithin - own;
-      const high = isWithin + own;
-      const x0 = Math.max(0, x - RADIUS);
-      const x1 = Math.min(width - 1, x + RADIUS);
-      let n = 0;
-      let sum = 0;
-      let sumG = 0;
-      for (let v = y0; v <= y1; v++) {
-        const at = (v % ROWS) * width;
-        const start = v * width;
-        for (let u = x0; u <= x1; u++) {
-          const there = channels[at + u];
-          const word = words[start + u];
-          const fits = (low + there) & (high - there);
-          const isAlike = (fits >>> 9) & (fits >>> 19) & (fits >>> 29) & 1;
-          n += isAlike;
-          sum += word & RED_BLUE & -isAlike;
-          sumG += (word >>> 8) & 255 & -isAlike;
-        }
-      }
-      return meanWord(words[y * width + x], sum, sumG, n);
-    },
-  };
+  }
 }
 
 /** A word with the means of its channels, alpha as it was; `sum` has red's sum and blue's. */

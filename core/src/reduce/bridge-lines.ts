@@ -4,7 +4,7 @@
 import type { Decision, PixelWork } from "./assign.ts";
 import { UNKNOWN } from "./flat.ts";
 import { mixDistance2, mixShare } from "./mixes.ts";
-import { distance2, MAX_FOUND } from "./palette.ts";
+import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
 
 /** Share of the line's colour in a pixel of its ridge, and in it and both its neighbours across, at least. */
 const RIDGE_SHARE = 0.2;
@@ -27,121 +27,150 @@ const BLENDED_NEIGHBOURS = 4;
 /** The same where nothing is blended: pixels of a chequered pattern have four. */
 const PLAIN_NEIGHBOURS = 2;
 
-/** Shares of colours in pixels. */
-function makeShares({ raster: { data }, labels, palette, reach }: PixelWork) {
-  const mix2 = reach.mix * reach.mix;
-  /** Share of `line` in pixel q between it and `other`, whichever q was given; all or nothing where they do not explain it. */
-  const shareBetween = (q: number, line: number, other: number): number => {
-    const r = data[q * 4];
-    const g = data[q * 4 + 1];
-    const b = data[q * 4 + 2];
-    const toLine2 = distance2(palette, line, r, g, b);
-    const toOther2 = distance2(palette, other, r, g, b);
-    const apart2 = palette.apart2[line * MAX_FOUND + other];
-    if (mixDistance2(toLine2, toOther2, apart2) > mix2) return labels[q] === line ? 1 : 0;
-    return mixShare(toLine2, toOther2, apart2);
-  };
-  /** The same where the rest is the colour that q was given. */
-  const shareOf = (q: number, line: number): number => {
-    const other = labels[q];
-    if (other === line) return 1;
-    return other < MAX_FOUND ? shareBetween(q, line, other) : 0;
-  };
-  return { shareBetween, shareOf };
-}
+/** Says of which thin line's ridge a pixel is, by the line's colour: UNKNOWN where there is none. */
+export class LineDecision implements Decision {
+  private readonly width: number;
+  private readonly height: number;
+  private readonly rgba: Uint8ClampedArray;
+  private readonly labels: Uint8Array;
+  private readonly palette: Palette;
+  private readonly mix2: number;
+  private readonly around = new Int32Array(25);
 
-/** The thin line whose ridge a pixel is, by its colour; UNKNOWN where there is none. */
-export function makeLineDecision(work: PixelWork): Decision {
-  const { labels, palette } = work;
-  const { width, height, data } = work.raster;
-  const { shareBetween, shareOf } = makeShares(work);
-  const around = new Int32Array(25);
-  for (let i = 0; i < 25; i++) around[i] = (Math.floor(i / 5) - 2) * width + (i % 5) - 2;
-  /** Width of a line across p, px, as far as the pixels beside it. */
-  const widthAt = (p: number, step: number, line: number, other: number): number =>
-    shareBetween(p - step, line, other) + shareBetween(p, line, other) + shareBetween(p + step, line, other);
-  /** The same, without what of it lies at both sides: the width of what stands out there. */
-  const ridgeAt = (p: number, step: number, line: number, other: number): number => {
-    const own = shareBetween(p, line, other);
-    const before = shareBetween(p - step, line, other);
-    const after = shareBetween(p + step, line, other);
-    const base = Math.max(
-      Math.min(before, shareBetween(p - 2 * step, line, other)),
-      Math.min(after, shareBetween(p + 2 * step, line, other)),
-    );
-    return Math.max(0, before - base) + Math.max(0, own - base) + Math.max(0, after - base);
-  };
-  /** How much a line that runs along `along` has at p of its width beside p, on the thinner side; at most 1. */
-  const keeps = (p: number, step: number, along: number, line: number, other: number): number => {
-    const here = widthAt(p, step, line, other);
-    const beside = Math.min(widthAt(p - along, step, line, other), widthAt(p + along, step, line, other));
-    return here >= beside ? 1 : here / beside;
-  };
-  const consider = (p: number, step: number, along: number, line: number): boolean => {
-    // Beside most pixels lies an area of the other colour: no line, at the cost of a look.
-    if (labels[p - step] === line || labels[p + step] === line) return false;
-    if (labels[p - 2 * step] === line || labels[p + 2 * step] === line) return false;
-    const own = shareOf(p, line);
-    if (own < RIDGE_SHARE) return false;
-    const before = shareOf(p - step, line);
-    const after = shareOf(p + step, line);
-    const across = before + own + after;
-    // Of two equal ones the first is the ridge.
-    if (own <= before || own < after) return false;
-    const other = labels[p];
-    const isOverOne = labels[p - 2 * step] === other && labels[p + 2 * step] === other;
-    if (across < (isOverOne ? HAIRLINE_WIDTH : LINE_WIDTH)) return false;
-    if (shareOf(p - 2 * step, line) >= BESIDE_SHARE || shareOf(p + 2 * step, line) >= BESIDE_SHARE) return false;
-    if (other >= MAX_FOUND) return true;
-    if (across <= OWN_CLAIM * ridgeAt(p, along, other, line)) return false;
-    return keeps(p, step, along, line, other) > OWN_CLAIM * keeps(p, along, step, other, line);
-  };
-  return (p) => {
+  constructor({ raster, labels, palette, reach }: PixelWork) {
+    this.width = raster.width;
+    this.height = raster.height;
+    this.rgba = raster.data;
+    this.labels = labels;
+    this.palette = palette;
+    this.mix2 = reach.mix * reach.mix;
+    for (let i = 0; i < 25; i++) this.around[i] = (Math.floor(i / 5) - 2) * this.width + (i % 5) - 2;
+  }
+
+  decide(p: number): number {
+    const { width, height, rgba, labels, around } = this;
     const x = p % width;
     const y = (p - x) / width;
     if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) return UNKNOWN;
     const own = labels[p];
     // Most pixels beside an edge are purely their colour.
-    if (own < MAX_FOUND && distance2(palette, own, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) < PURE2)
+    if (own < MAX_FOUND && distance2(this.palette, own, rgba[p * 4], rgba[p * 4 + 1], rgba[p * 4 + 2]) < PURE2)
       return UNKNOWN;
     let last = own;
     for (let i = 0; i < around.length; i++) {
       const line = labels[p + around[i]];
       if (line === own || line === last || line >= MAX_FOUND) continue;
       last = line;
-      if (consider(p, 1, width, line) || consider(p, width, 1, line)) return line;
+      if (this.isRidge(p, 1, width, line) || this.isRidge(p, width, 1, line)) return line;
     }
     return UNKNOWN;
-  };
+  }
+
+  /** Share of a line in pixel q where the rest is the colour that q was given. */
+  shareOf(q: number, line: number): number {
+    const other = this.labels[q];
+    if (other === line) return 1;
+    return other < MAX_FOUND ? this.shareBetween(q, line, other) : 0;
+  }
+
+  /** Share of `line` in pixel q between it and `other`, whichever q was given; all or nothing where they do not explain it. */
+  private shareBetween(q: number, line: number, other: number): number {
+    const { rgba, palette } = this;
+    const r = rgba[q * 4];
+    const g = rgba[q * 4 + 1];
+    const b = rgba[q * 4 + 2];
+    const toLine2 = distance2(palette, line, r, g, b);
+    const toOther2 = distance2(palette, other, r, g, b);
+    const apart2 = palette.apart2[line * MAX_FOUND + other];
+    if (mixDistance2(toLine2, toOther2, apart2) > this.mix2) return this.labels[q] === line ? 1 : 0;
+    return mixShare(toLine2, toOther2, apart2);
+  }
+
+  /** Width of a line across p, px, as far as the pixels beside it. */
+  private widthAt(p: number, step: number, line: number, other: number): number {
+    return (
+      this.shareBetween(p - step, line, other) +
+      this.shareBetween(p, line, other) +
+      this.shareBetween(p + step, line, other)
+    );
+  }
+
+  /** The same, without what of it lies at both sides: the width of what stands out there. */
+  private ridgeAt(p: number, step: number, line: number, other: number): number {
+    const own = this.shareBetween(p, line, other);
+    const before = this.shareBetween(p - step, line, other);
+    const after = this.shareBetween(p + step, line, other);
+    const base = Math.max(
+      Math.min(before, this.shareBetween(p - 2 * step, line, other)),
+      Math.min(after, this.shareBetween(p + 2 * step, line, other)),
+    );
+    return Math.max(0, before - base) + Math.max(0, own - base) + Math.max(0, after - base);
+  }
+
+  /** How much a line that runs along `along` has at p of its width beside p, on the thinner side; at most 1. */
+  private keeps(p: number, step: number, along: number, line: number, other: number): number {
+    const here = this.widthAt(p, step, line, other);
+    const beside = Math.min(this.widthAt(p - along, step, line, other), this.widthAt(p + along, step, line, other));
+    return here >= beside ? 1 : here / beside;
+  }
+
+  private isRidge(p: number, step: number, along: number, line: number): boolean {
+    const { labels } = this;
+    // Beside most pixels lies an area of the other colour: no line, at the cost of a look.
+    if (labels[p - step] === line || labels[p + step] === line) return false;
+    if (labels[p - 2 * step] === line || labels[p + 2 * step] === line) return false;
+    const own = this.shareOf(p, line);
+    if (own < RIDGE_SHARE) return false;
+    const before = this.shareOf(p - step, line);
+    const after = this.shareOf(p + step, line);
+    const across = before + own + after;
+    // Of two equal ones the first is the ridge.
+    if (own <= before || own < after) return false;
+    const other = labels[p];
+    const isOverOne = labels[p - 2 * step] === other && labels[p + 2 * step] === other;
+    if (across < (isOverOne ? HAIRLINE_WIDTH : LINE_WIDTH)) return false;
+    if (this.shareOf(p - 2 * step, line) >= BESIDE_SHARE || this.shareOf(p + 2 * step, line) >= BESIDE_SHARE)
+      return false;
+    if (other >= MAX_FOUND) return true;
+    if (across <= OWN_CLAIM * this.ridgeAt(p, along, other, line)) return false;
+    return this.keeps(p, step, along, line, other) > OWN_CLAIM * this.keeps(p, along, step, other, line);
+  }
 }
 
 /** Gives a line the pixel between two of its own that touch at a corner; `open` are the indices of those that are not flat. */
 export function joinCorners(work: PixelWork, open: Int32Array): void {
   const { labels } = work;
   const { width } = work.raster;
-  const { shareOf } = makeShares(work);
-  const ownAround = (p: number): number => {
-    let count = 0;
-    for (const step of [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1])
-      if (labels[p + step] === labels[p]) count++;
-    return count;
-  };
+  const lines = new LineDecision(work);
   const joints: number[] = [];
   for (let k = 0; k < open.length; k++) {
     const p = open[k];
     const x = p % width;
     if (x < 1 || p < width || x >= width - 2 || p + 2 * width >= labels.length) continue;
-    const line = labels[p];
-    if (line >= MAX_FOUND) continue;
-    for (const side of [1, -1]) {
-      const far = p + width + side;
-      if (labels[far] !== line || labels[p + side] === line || labels[p + width] === line) continue;
-      const a = shareOf(p + side, line);
-      const b = shareOf(p + width, line);
-      const most = Math.max(a, b) >= JOINT_SHARE ? BLENDED_NEIGHBOURS : PLAIN_NEIGHBOURS;
-      if (ownAround(p) > most || ownAround(far) > most) continue;
-      joints.push(a >= b ? p + side : p + width, line);
+    if (labels[p] >= MAX_FOUND) continue;
+    for (let side = 1; side >= -1; side -= 2) {
+      const joint = jointOf(lines, labels, width, p, side);
+      if (joint >= 0) joints.push(joint, labels[p]);
     }
   }
   for (let k = 0; k < joints.length; k += 2) labels[joints[k]] = joints[k + 1];
+}
+
+/** The pixel that joins p with the one of its line below it to one side; -1 where they do not touch at a corner, or no line does. */
+function jointOf(lines: LineDecision, labels: Uint8Array, width: number, p: number, side: number): number {
+  const line = labels[p];
+  const far = p + width + side;
+  if (labels[far] !== line || labels[p + side] === line || labels[p + width] === line) return -1;
+  const a = lines.shareOf(p + side, line);
+  const b = lines.shareOf(p + width, line);
+  const most = Math.max(a, b) >= JOINT_SHARE ? BLENDED_NEIGHBOURS : PLAIN_NEIGHBOURS;
+  if (ownAround(labels, width, p) > most || ownAround(labels, width, far) > most) return -1;
+  return a >= b ? p + side : p + width;
+}
+
+function ownAround(labels: Uint8Array, width: number, p: number): number {
+  let count = 0;
+  for (let row = p - width; row <= p + width; row += width)
+    for (let q = row - 1; q <= row + 1; q++) if (labels[q] === labels[p]) count++;
+  return count - 1;
 }

@@ -2,8 +2,8 @@
 // sees picture and labels in shared memory; where there is none, or nobody, it is one part.
 import { type Raster, smoothNoise, smoothRows } from "../raster/index.ts";
 import { canShareMemory, isHelped, type Sharing, shareBytes, shareOut, type Task } from "../share/index.ts";
-import { type Decision, makeMixDecision, makePureDecision, type PixelWork, UNEXPLAINED } from "./assign.ts";
-import { makeLineDecision } from "./bridge-lines.ts";
+import { decideAll, MixDecision, type PixelWork, PureDecision, UNEXPLAINED } from "./assign.ts";
+import { LineDecision } from "./bridge-lines.ts";
 import { type FlatPixels, type FlatRows, findFlatPixels, findFlatRows, joinRows, UNKNOWN } from "./flat.ts";
 
 /** Pictures of fewer pixels are found through before they are shared. */
@@ -77,10 +77,7 @@ export function* findFlatInParts(raster: Raster, reach: number, isShared: boolea
   return joinRows(labels, yield* shareOut(flatTask, { raster, labels, reach }, inRows(raster.height)));
 }
 
-const DECISIONS = { pure: makePureDecision, mix: makeMixDecision, line: makeLineDecision } satisfies Record<
-  string,
-  (work: PixelWork) => Decision
->;
+const DECISIONS = { pure: PureDecision, mix: MixDecision, line: LineDecision } as const;
 
 /** What is decided of pixels. */
 type Question = keyof typeof DECISIONS;
@@ -89,12 +86,8 @@ type Question = keyof typeof DECISIONS;
 export const decideTask: Task<PixelWork & { readonly question: Question }, Int32Array, Uint8Array> = {
   name: "decide pixels",
   begin: (work) => {
-    const decide = DECISIONS[work.question](work);
-    return (open) => {
-      const decided = new Uint8Array(open.length);
-      for (let k = 0; k < open.length; k++) decided[k] = decide(open[k]);
-      return decided;
-    };
+    const decision = new DECISIONS[work.question](work);
+    return (open) => decideAll(decision, open);
   },
 };
 

@@ -45,30 +45,30 @@ export function settleEdges(
   reach: MatchReach,
   isClean: boolean,
 ): void {
-  const { cross, relabel } = makeCrosser(raster, labels, palette, reach);
-  const usual = edgeWidth(palette, loose, cross);
+  const edges = new EdgeCrosser(raster, labels, palette, reach);
+  const usual = edgeWidth(palette, loose, edges);
   if (isClean && usual <= CRISP_PX) return;
   const most = usual + WIDER_PX;
   for (let time = 0; time < TIMES; time++) {
     const settled = new Uint8Array(labels.length).fill(UNKNOWN);
     for (let k = 0; k < loose.length; k++) {
-      const crossing = cross(loose[k], false);
+      const crossing = edges.cross(loose[k], false);
       if (crossing && crossing.length <= most)
         settled[loose[k]] = crossing.share >= 0.5 ? crossing.first : crossing.second;
     }
     const gone = strips(raster.width, labels, loose, settled);
     if (gone.length === 0) return;
-    for (const p of gone) relabel(p, settled[p]);
+    for (const p of gone) edges.relabel(p, settled[p]);
   }
 }
 
 /** The width under which USUAL of the picture's plain edges lie, px: those that no third colour seems to run in. */
-function edgeWidth(palette: Palette, loose: Int32Array, cross: Crosser): number {
+function edgeWidth(palette: Palette, loose: Int32Array, edges: EdgeCrosser): number {
   const counts = new Uint32Array(2 * REACH_PX + 2);
   let total = 0;
   const stride = Math.max(1, Math.floor(loose.length / MOST_LOOKED_AT));
   for (let k = 0; k < loose.length; k += stride) {
-    const crossing = cross(loose[k], true);
+    const crossing = edges.cross(loose[k], true);
     if (!crossing) continue;
     if (palette.apart2[crossing.first * MAX_FOUND + crossing.second] < LEAST_CONTRAST2) continue;
     counts[crossing.length]++;
@@ -105,56 +105,44 @@ function strips(width: number, labels: Uint8Array, loose: Int32Array, settled: U
   return gone;
 }
 
-type Crosser = (p: number, isPlain: boolean) => Crossing | null;
-
 /** What is known of a pixel: whether it plainly is of the colour it was given. */
 const PLAINLY = 1;
 const HARDLY = 2;
 
-/**
- * Finds the shortest way across an edge at a pixel, in four directions. `isPlain`: an edge of the pixel's own colour with
- * another; else one of two others that its own colour only seems to lie between.
- */
-function makeCrosser(
-  { width, height, data }: Raster,
-  labels: Uint8Array,
-  palette: Palette,
-  reach: MatchReach,
-): { readonly cross: Crosser; relabel(p: number, label: number): void } {
-  const out: Crossing = { first: 0, second: 0, length: 0, share: 0 };
-  const pure2 = reach.pure * reach.pure;
-  const mix2 = reach.mix * reach.mix;
-  const known = new Uint8Array(labels.length);
-  const isPlainly = (p: number) => {
-    if (known[p] === 0) {
-      const own2 = distance2(palette, labels[p], data[p * 4], data[p * 4 + 1], data[p * 4 + 2]);
-      known[p] = own2 > pure2 ? HARDLY : PLAINLY;
-    }
-    return known[p] === PLAINLY;
-  };
-  /** Share of the first colour in a pixel between two; -1 where they do not explain it. */
-  const shareOf = (p: number, i: number, j: number) => {
-    const r = data[p * 4];
-    const g = data[p * 4 + 1];
-    const b = data[p * 4 + 2];
-    const i2 = distance2(palette, i, r, g, b);
-    const j2 = distance2(palette, j, r, g, b);
-    const apart2 = palette.apart2[i * MAX_FOUND + j];
-    if (mixDistance2(i2, j2, apart2) > mix2 && bleedDistance(palette, i, j, r, g, b) > reach.mix) return -1;
-    return mixShare(i2, j2, apart2);
-  };
-  /** Steps to the first pixel that plainly is of another colour, and not of the pixel's own; 0 if there is none near. */
-  const walk = (p: number, step: number, room: number, own: number) => {
-    const most = Math.min(REACH_PX, room);
-    for (let k = 1; k <= most; k++) {
-      const q = p + k * step;
-      const label = labels[q];
-      if (label >= MAX_FOUND) return 0;
-      if (isPlainly(q)) return label === own ? 0 : k;
-    }
-    return 0;
-  };
-  const cross: Crosser = (p, isPlain) => {
+/** Finds ways across edges. */
+class EdgeCrosser {
+  private readonly width: number;
+  private readonly height: number;
+  private readonly rgba: Uint8ClampedArray;
+  private readonly labels: Uint8Array;
+  private readonly palette: Palette;
+  private readonly pure2: number;
+  private readonly mix: number;
+  private readonly known: Uint8Array;
+  private readonly out: Crossing = { first: 0, second: 0, length: 0, share: 0 };
+
+  constructor({ width, height, data }: Raster, labels: Uint8Array, palette: Palette, reach: MatchReach) {
+    this.width = width;
+    this.height = height;
+    this.rgba = data;
+    this.labels = labels;
+    this.palette = palette;
+    this.pure2 = reach.pure * reach.pure;
+    this.mix = reach.mix;
+    this.known = new Uint8Array(labels.length);
+  }
+
+  relabel(p: number, label: number): void {
+    this.labels[p] = label;
+    this.known[p] = 0;
+  }
+
+  /**
+   * The shortest way across an edge at a pixel, in four directions. `isPlain`: an edge of the pixel's own colour with
+   * another; else one of two others that its own colour only seems to lie between.
+   */
+  cross(p: number, isPlain: boolean): Crossing | null {
+    const { width, height, labels, out } = this;
     const own = labels[p];
     if (own >= MAX_FOUND) return null;
     const x = p % width;
@@ -167,39 +155,72 @@ function makeCrosser(
       const backRoom = Math.min(dx === 0 ? REACH_PX : dx > 0 ? x : width - 1 - x, dy === 0 ? REACH_PX : y);
       const onRoom = Math.min(dx === 0 ? REACH_PX : dx > 0 ? width - 1 - x : x, dy === 0 ? REACH_PX : height - 1 - y);
       const other = isPlain ? MAX_FOUND : own;
-      const back = walk(p, -step, backRoom, other);
+      const back = this.walk(p, -step, backRoom, other);
       if (back === 0) continue;
-      const on = walk(p, step, onRoom, other);
-      if (on === 0) continue;
-      const length = back + on - 1;
-      if (length >= out.length) continue;
+      const on = this.walk(p, step, onRoom, other);
+      if (on === 0 || back + on - 1 >= out.length) continue;
       const i = labels[p - back * step];
       const j = labels[p + on * step];
       if (i === j || (isPlain && i !== own && j !== own)) continue;
-      let last = 1;
-      let here = 0;
-      let isEdge = true;
-      for (let k = -back + 1; k < on && isEdge; k++) {
-        const q = p + k * step;
-        const share = shareOf(q, i, j);
-        isEdge = share >= 0 && share <= last + UNSTEADY && (!isPlain || labels[q] === i || labels[q] === j);
-        last = Math.min(last, share);
-        if (k === 0) here = share;
-      }
-      if (!isEdge) continue;
+      if (!this.isEdge(p, step, back, on, isPlain)) continue;
       out.first = i;
       out.second = j;
-      out.length = length;
-      out.share = here;
+      out.length = back + on - 1;
+      out.share = this.shareOf(p, i, j);
       isFound = true;
     }
     return isFound ? out : null;
-  };
-  const relabel = (p: number, label: number) => {
-    labels[p] = label;
-    known[p] = 0;
-  };
-  return { cross, relabel };
+  }
+
+  /** Steps to the first pixel that plainly is of another colour, and not of the pixel's own; 0 if there is none near. */
+  private walk(p: number, step: number, room: number, own: number): number {
+    const most = Math.min(REACH_PX, room);
+    for (let k = 1; k <= most; k++) {
+      const q = p + k * step;
+      const label = this.labels[q];
+      if (label >= MAX_FOUND) return 0;
+      if (this.isPlainly(q)) return label === own ? 0 : k;
+    }
+    return 0;
+  }
+
+  private isPlainly(p: number): boolean {
+    const { known, rgba } = this;
+    if (known[p] === 0) {
+      const own2 = distance2(this.palette, this.labels[p], rgba[p * 4], rgba[p * 4 + 1], rgba[p * 4 + 2]);
+      known[p] = own2 > this.pure2 ? HARDLY : PLAINLY;
+    }
+    return known[p] === PLAINLY;
+  }
+
+  /** Whether all between two pixels is a mix of theirs, more and more of the second. */
+  private isEdge(p: number, step: number, back: number, on: number, isPlain: boolean): boolean {
+    const { labels } = this;
+    const i = labels[p - back * step];
+    const j = labels[p + on * step];
+    let last = 1;
+    for (let k = -back + 1; k < on; k++) {
+      const q = p + k * step;
+      if (isPlain && labels[q] !== i && labels[q] !== j) return false;
+      const share = this.shareOf(q, i, j);
+      if (share < 0 || share > last + UNSTEADY) return false;
+      last = Math.min(last, share);
+    }
+    return true;
+  }
+
+  /** Share of the first colour in a pixel between two; -1 where they do not explain it. */
+  private shareOf(p: number, i: number, j: number): number {
+    const { rgba, palette, mix } = this;
+    const r = rgba[p * 4];
+    const g = rgba[p * 4 + 1];
+    const b = rgba[p * 4 + 2];
+    const i2 = distance2(palette, i, r, g, b);
+    const j2 = distance2(palette, j, r, g, b);
+    const apart2 = palette.apart2[i * MAX_FOUND + j];
+    if (mixDistance2(i2, j2, apart2) > mix * mix && bleedDistance(palette, i, j, r, g, b) > mix) return -1;
+    return mixShare(i2, j2, apart2);
+  }
 }
 
 const DIRECTIONS = [
