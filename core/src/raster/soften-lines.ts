@@ -58,29 +58,35 @@ function isBetween(words: Uint32Array, p: number, step: number, own: number): bo
 function markThin(words: Uint32Array, width: number, height: number): Uint8Array | null {
   const isThin = new Uint8Array(words.length);
   let count = 0;
-  for (let y = 2; y < height - 2; y++)
-    for (let p = y * width + 2, end = (y + 1) * width - 2; p < end; p++) {
-      const own = words[p];
-      // Nearly every pixel is like those beside, above and diagonally above it: no line runs there.
-      if (words[p - 1] === own && words[p - width - 1] === own && words[p - width] === own) {
-        while (p < end && words[p] === own && words[p - width + 1] === own) p++;
-        if (p === end) break;
-        if (words[p] !== own) {
-          p--;
-          continue;
-        }
-      }
-      // Straight across, or across a step of the line.
-      const isThinHere =
-        (words[p - 1] !== own && isBetween(words, p, 1, own)) ||
-        (words[p - width] !== own && isBetween(words, p, width, own)) ||
-        (words[p - width - 1] !== own && isBetween(words, p, width + 1, own)) ||
-        (words[p - width + 1] !== own && isBetween(words, p, width - 1, own));
-      if (!isThinHere || own >>> 24 < OPAQUE_ALPHA) continue;
-      isThin[p] = 1;
-      count++;
-    }
+  for (let y = 2; y < height - 2; y++) count += markThinOfRow(words, isThin, width, y);
   return count < LEAST_PX ? null : isThin;
+}
+
+/** How many of a row are. */
+function markThinOfRow(words: Uint32Array, isThin: Uint8Array, width: number, y: number): number {
+  let count = 0;
+  for (let p = y * width + 2, end = (y + 1) * width - 2; p < end; p++) {
+    const own = words[p];
+    // Nearly every pixel is like those beside, above and diagonally above it: no line runs there.
+    if (words[p - 1] === own && words[p - width - 1] === own && words[p - width] === own) {
+      while (p < end && words[p] === own && words[p - width + 1] === own) p++;
+      if (p === end) break;
+      if (words[p] !== own) {
+        p--;
+        continue;
+      }
+    }
+    // Straight across, or across a step of the line.
+    const isThinHere =
+      (words[p - 1] !== own && isBetween(words, p, 1, own)) ||
+      (words[p - width] !== own && isBetween(words, p, width, own)) ||
+      (words[p - width - 1] !== own && isBetween(words, p, width + 1, own)) ||
+      (words[p - width + 1] !== own && isBetween(words, p, width - 1, own));
+    if (!isThinHere || own >>> 24 < OPAQUE_ALPHA) continue;
+    isThin[p] = 1;
+    count++;
+  }
+  return count;
 }
 
 /** Runs of thin pixels of one colour from end to end, each pixel with at most two neighbours of its kind. */

@@ -90,60 +90,102 @@ export function joinRows(labels: Uint8Array, parts: readonly FlatRows[]): FlatPi
  * neighbours they have.
  */
 export function findFlatRows(raster: Raster, labels: Uint8Array, reach: number, top: number, bottom: number): FlatRows {
-  const { width, height, data } = raster;
-  const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  const collected = collectSpans();
-  let opaquePx = 0;
-  const rows = [0, 1, 2].map((): Row => ({ count: 0, starts: new Int32Array(width + 1) }));
-  for (let y = Math.max(0, top - 1); y <= Math.min(top, height - 1); y++)
-    readRuns(words, y * width, width, rows[y % 3]);
-  for (let y = top; y < bottom; y++) {
-    if (y < height - 1) readRuns(words, (y + 1) * width, width, rows[(y + 1) % 3]);
-    const here = rows[y % 3];
-    const above = y > 0 ? rows[(y - 1) % 3] : null;
-    const below = y < height - 1 ? rows[(y + 1) % 3] : null;
+  const finder = new FlatFinder(raster, labels, reach);
+  for (let y = Math.max(0, top - 1); y < bottom; y++) {
+    if (y <= top) finder.readRow(y);
+    if (y + 1 < raster.height) finder.readRow(y + 1);
+    if (y >= top) finder.findInRow(y);
+  }
+  return finder.finish();
+}
+
+/** Finds flat pixels row by row. */
+class FlatFinder {
+  private readonly words: Uint32Array;
+  /** The runs of three rows, each at its number's remainder. */
+  private readonly rows: readonly Row[];
+  private readonly spans = new SpanCollector();
+  private opaquePx = 0;
+
+  constructor(
+    private readonly raster: Raster,
+    private readonly labels: Uint8Array,
+    private readonly reach: number,
+  ) {
+    const { width, height, data } = raster;
+    this.words = new Uint32Array(data.buffer, data.byteOffset, width * height);
+    this.rows = [0, 1, 2].map(() => ({ count: 0, starts: new Int32Array(width + 1) }));
+  }
+
+  readRow(y: number): void {
+    const { width } = this.raster;
+    readRuns(this.words, y * width, width, this.rows[y % 3]);
+  }
+
+  /** The row and those above and below it have been read. Where there is none, the row itself stands for it. */
+  findInRow(y: number): void {
+    const { words, labels, rows } = this;
+    const { width, height } = this.raster;
+    const { starts, count } = rows[y % 3];
+    const toAbove = y > 0 ? width : 0;
+    const toBelow = y < height - 1 ? width : 0;
+    const above = toAbove > 0 ? rows[(y + 2) % 3] : rows[y % 3];
+    const below = toBelow > 0 ? rows[(y + 1) % 3] : rows[y % 3];
     const rowStart = y * width;
     const rowEnd = rowStart + width;
     let up = 0;
     let down = 0;
-    for (let run = 0; run < here.count; run++) {
-      const start = here.starts[run];
-      const end = here.starts[run + 1];
+    for (let run = 0; run < count; run++) {
+      const start = starts[run];
+      const end = starts[run + 1];
       const word = words[start];
       if (word >>> 24 < OPAQUE_ALPHA) {
         labels.fill(NONE, start, end);
         continue;
       }
-      opaquePx += end - start;
+      this.opaquePx += end - start;
       // What lies inside runs of the same colour above and below is flat; the rest is looked at pixel by pixel.
       let done = start;
-      const from = start > rowStart ? start + 1 : start;
-      const to = end < rowEnd ? end - 1 : end;
-      while (above && above.starts[up + 1] + width <= start) up++;
-      for (let a = up; done < end && (above === null || (a < above.count && above.starts[a] + width < end)); a++) {
-        if (above && words[above.starts[a]] !== word) continue;
-        const aFrom = above ? inside(above.starts[a] + width, rowStart, from) : from;
-        const aTo = above ? insideEnd(above.starts[a + 1] + width, rowEnd, to) : to;
-        if (aFrom < aTo) {
-          while (below && below.starts[down + 1] - width <= aFrom) down++;
-          for (let b = down; below === null || (b < below.count && below.starts[b] - width < aTo); b++) {
-            if (below && words[below.starts[b]] !== word) continue;
-            const bFrom = below ? inside(below.starts[b] - width, rowStart, aFrom) : aFrom;
-            const bTo = below ? insideEnd(below.starts[b + 1] - width, rowEnd, aTo) : aTo;
-            if (bFrom < bTo) {
-              addSingles(raster, collected, done, bFrom, reach);
-              collected.add(bFrom, bTo, word);
-              done = bTo;
-            }
-            if (below === null) break;
-          }
+      const from = inside(start, rowStart, start);
+      const to = insideEnd(end, rowEnd, end);
+      while (above.starts[up + 1] + toAbove <= start) up++;
+      for (let a = up; done < end && a < above.count && above.starts[a] + toAbove < end; a++) {
+        if (words[above.starts[a]] !== word) continue;
+        const aFrom = inside(above.starts[a] + toAbove, rowStart, from);
+        const aTo = insideEnd(above.starts[a + 1] + toAbove, rowEnd, to);
+        if (aFrom >= aTo) continue;
+        while (below.starts[down + 1] - toBelow <= aFrom) down++;
+        for (let b = down; b < below.count && below.starts[b] - toBelow < aTo; b++) {
+          if (words[below.starts[b]] !== word) continue;
+          const bFrom = inside(below.starts[b] - toBelow, rowStart, aFrom);
+          const bTo = insideEnd(below.starts[b + 1] - toBelow, rowEnd, aTo);
+          if (bFrom >= bTo) continue;
+          this.addSingles(done, bFrom);
+          this.spans.add(bFrom, bTo, word);
+          done = bTo;
         }
-        if (above === null) break;
       }
-      addSingles(raster, collected, done, end, reach);
+      this.addSingles(done, end);
     }
   }
-  return { ...collected.finish(), opaquePx };
+
+  finish(): FlatRows {
+    return { ...this.spans.finish(), opaquePx: this.opaquePx };
+  }
+
+  /** Those of the pixels from `from` up to `to`, all of one row, that are flat without being level. */
+  private addSingles(from: number, to: number): void {
+    const { width, height, data } = this.raster;
+    for (let p = from; p < to; p++) {
+      const x = p % width;
+      const y = (p - x) / width;
+      const left = x > 0 ? -1 : 0;
+      const right = x < width - 1 ? 1 : 0;
+      const up = y > 0 ? -width : 0;
+      const down = y < height - 1 ? width : 0;
+      if (isFlat(data, p, left, right, up, down, this.reach)) this.spans.add(p, p + 1, this.words[p]);
+    }
+  }
 }
 
 /** The first pixel inside a run that begins at `start`, at least `least`; a run at the picture's border has no pixel before it. */
@@ -170,74 +212,60 @@ function readRuns(words: Uint32Array, start: number, width: number, row: Row): v
   row.count = count;
 }
 
-/** Those of the pixels from `from` up to `to`, all of one row, that are flat without being level. */
-function addSingles(raster: Raster, spans: SpanCollector, from: number, to: number, reach: number): void {
-  const { width, height, data } = raster;
-  for (let p = from; p < to; p++) {
-    const x = p % width;
-    const y = (p - x) / width;
-    const left = x > 0 ? -1 : 0;
-    const right = x < width - 1 ? 1 : 0;
-    const up = y > 0 ? -width : 0;
-    const down = y < height - 1 ? width : 0;
-    if (!isFlat(data, p, left, right, up, down, reach)) continue;
-    const i = p * 4;
-    spans.add(p, p + 1, ((data[i + 2] << 16) | (data[i + 1] << 8) | data[i]) >>> 0);
-  }
-}
-
-type SpanCollector = ReturnType<typeof collectSpans>;
-
 /** Gathers spans and counts their colours. */
-function collectSpans() {
-  let starts = new Int32Array(4096);
-  let ends = new Int32Array(4096);
-  let bins = new Uint16Array(4096);
-  let n = 0;
-  const count = new Uint32Array(BINS);
-  const sumR = new Float64Array(BINS);
-  const sumG = new Float64Array(BINS);
-  const sumB = new Float64Array(BINS);
-  return {
-    /** A span of one colour, little-endian RGBA. */
-    add(start: number, end: number, word: number): void {
-      const r = word & 255;
-      const g = (word >>> 8) & 255;
-      const b = (word >>> 16) & 255;
-      const bin = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
-      const length = end - start;
-      count[bin] += length;
-      sumR[bin] += r * length;
-      sumG[bin] += g * length;
-      sumB[bin] += b * length;
-      // In grain and shades a span would be a pixel: neighbours in one bin join.
-      if (n > 0 && ends[n - 1] === start && bins[n - 1] === bin) {
-        ends[n - 1] = end;
-        return;
-      }
-      if (n === starts.length) {
-        starts = grown(starts, new Int32Array(n * 2));
-        ends = grown(ends, new Int32Array(n * 2));
-        bins = grown(bins, new Uint16Array(n * 2));
-      }
-      starts[n] = start;
-      ends[n] = end;
-      bins[n++] = bin;
-    },
-    finish(): Pick<FlatRows, "spans" | "colours"> {
-      const keys: number[] = [];
-      for (let key = 0; key < BINS; key++) if (count[key] > 0) keys.push(key);
-      return {
-        // Of their own length: they may be sent.
-        spans: { starts: starts.slice(0, n), ends: ends.slice(0, n), bins: bins.slice(0, n) },
-        colours: {
-          keys: Uint16Array.from(keys),
-          counts: Float64Array.from(keys, (key) => count[key]),
-          sums: Float64Array.from(keys.flatMap((key) => [sumR[key], sumG[key], sumB[key]])),
-        },
-      };
-    },
-  };
+class SpanCollector {
+  private starts = new Int32Array(4096);
+  private ends = new Int32Array(4096);
+  private bins = new Uint16Array(4096);
+  private n = 0;
+  private readonly count = new Uint32Array(BINS);
+  private readonly sums = new Float64Array(BINS * 3);
+
+  /** A span of one colour, little-endian RGBA. */
+  add(start: number, end: number, word: number): void {
+    const { starts, ends, bins, n, count, sums } = this;
+    const r = word & 255;
+    const g = (word >>> 8) & 255;
+    const b = (word >>> 16) & 255;
+    const bin = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
+    const length = end - start;
+    count[bin] += length;
+    sums[bin * 3] += r * length;
+    sums[bin * 3 + 1] += g * length;
+    sums[bin * 3 + 2] += b * length;
+    // In grain and shades a span would be a pixel: neighbours in one bin join.
+    if (n > 0 && ends[n - 1] === start && bins[n - 1] === bin) {
+      ends[n - 1] = end;
+      return;
+    }
+    if (n === starts.length) this.grow();
+    this.starts[n] = start;
+    this.ends[n] = end;
+    this.bins[n] = bin;
+    this.n++;
+  }
+
+  /** Of their own length: they may be sent. */
+  finish(): Pick<FlatRows, "spans" | "colours"> {
+    const { n, count, sums } = this;
+    const keys: number[] = [];
+    for (let key = 0; key < BINS; key++) if (count[key] > 0) keys.push(key);
+    return {
+      spans: { starts: this.starts.slice(0, n), ends: this.ends.slice(0, n), bins: this.bins.slice(0, n) },
+      colours: {
+        keys: Uint16Array.from(keys),
+        counts: Float64Array.from(keys, (key) => count[key]),
+        sums: Float64Array.from({ length: keys.length * 3 }, (_, i) => sums[keys[Math.floor(i / 3)] * 3 + (i % 3)]),
+      },
+    };
+  }
+
+  private grow(): void {
+    const { n } = this;
+    this.starts = grown(this.starts, new Int32Array(n * 2));
+    this.ends = grown(this.ends, new Int32Array(n * 2));
+    this.bins = grown(this.bins, new Uint16Array(n * 2));
+  }
 }
 
 function grown<T extends Int32Array | Uint16Array>(from: T, into: T): T {

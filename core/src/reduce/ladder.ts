@@ -31,36 +31,61 @@ function weigh(share: number): number {
 export function buildLadder(colours: readonly FoundColour[], locked: ReadonlySet<string> = new Set()): Rung[] {
   const labs = colours.map(({ rgb }) => rgbToLab(rgb));
   const differences = labs.map((lab) => labs.map((other) => (other === lab ? 0 : ciede2000(lab, other))));
-  const groups = colours.map(({ id, areaPx }, colour) => ({ id, areaPx, colour }));
+  const groups: Group[] = colours.map(({ id, areaPx }, colour) => ({ id, areaPx, colour, isLocked: locked.has(id) }));
   const total = groups.reduce((sum, group) => sum + group.areaPx, 0);
   const rungs: Rung[] = [];
   while (groups.length > 1) {
-    let best = { cost: Number.POSITIVE_INFINITY, difference: 0, small: 0, large: 0 };
-    for (let i = 0; i < groups.length; i++) {
-      if (locked.has(groups[i].id)) continue;
-      for (let j = i + 1; j < groups.length; j++) {
-        if (locked.has(groups[j].id)) continue;
-        const difference = differences[groups[i].colour][groups[j].colour];
-        const isFirstSmaller = groups[i].areaPx < groups[j].areaPx;
-        const share = Math.min(groups[i].areaPx, groups[j].areaPx) / total;
-        const cost = weigh(share) * difference;
-        if (cost < best.cost) best = { cost, difference, small: isFirstSmaller ? i : j, large: isFirstSmaller ? j : i };
-      }
-    }
-    if (best.cost === Number.POSITIVE_INFINITY) break;
-    const into = groups[best.large];
-    const from = groups[best.small];
+    const best = cheapestMerge(groups, differences, total);
+    if (!best) break;
+    const [from, into] = [groups[best.small], groups[best.large]];
     groups[best.large] = { ...into, areaPx: into.areaPx + from.areaPx };
     groups.splice(best.small, 1);
-    rungs.push({
-      from: from.id,
-      into: into.id,
-      cost: best.cost,
-      difference: best.difference,
-      countAfter: groups.length,
-    });
+    const { cost, difference } = best;
+    rungs.push({ from: from.id, into: into.id, cost, difference, countAfter: groups.length });
   }
   return rungs;
+}
+
+/** A colour with all that was merged into it; `colour` is its place in the list that the ladder begins with. */
+interface Group {
+  readonly id: string;
+  readonly areaPx: number;
+  readonly colour: number;
+  readonly isLocked: boolean;
+}
+
+interface Merge {
+  readonly cost: number;
+  readonly difference: number;
+  readonly small: number;
+  readonly large: number;
+}
+
+/** The cheapest merge of two groups; null if there is none. */
+function cheapestMerge(
+  groups: readonly Group[],
+  differences: readonly (readonly number[])[],
+  total: number,
+): Merge | null {
+  let least = Number.POSITIVE_INFINITY;
+  let first = 0;
+  let second = 0;
+  for (let i = 0; i < groups.length; i++) {
+    if (groups[i].isLocked) continue;
+    const { areaPx, colour } = groups[i];
+    for (let j = i + 1; j < groups.length; j++) {
+      if (groups[j].isLocked) continue;
+      const cost = weigh(Math.min(areaPx, groups[j].areaPx) / total) * differences[colour][groups[j].colour];
+      if (cost >= least) continue;
+      least = cost;
+      first = i;
+      second = j;
+    }
+  }
+  if (least === Number.POSITIVE_INFINITY) return null;
+  const isFirstSmaller = groups[first].areaPx < groups[second].areaPx;
+  const [small, large] = isFirstSmaller ? [first, second] : [second, first];
+  return { cost: least, difference: differences[groups[first].colour][groups[second].colour], small, large };
 }
 
 /** Above 16 colours it is not a spot-colour job; a proposal stays below what one press usually carries (common practice, no source). */
