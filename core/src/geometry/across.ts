@@ -34,9 +34,9 @@ export function indexBoundaries(boundaries: readonly (readonly number[])[]): Cro
   if (count === 0) return { index: null, segments, boundaryOf };
   const index = new Flatbush(count);
   let o = 0;
-  boundaries.forEach((line, b) => {
+  for (const [b, line] of boundaries.entries()) {
     for (let i = 0; i + 3 < line.length; i += 2) {
-      segments.set([line[i], line[i + 1], line[i + 2], line[i + 3]], o * 4);
+      for (let k = 0; k < 4; k++) segments[o * 4 + k] = line[i + k];
       boundaryOf[o++] = b;
       index.add(
         Math.min(line[i], line[i + 2]),
@@ -45,7 +45,7 @@ export function indexBoundaries(boundaries: readonly (readonly number[])[]): Cro
         Math.max(line[i + 1], line[i + 3]),
       );
     }
-  });
+  }
   index.finish();
   return { index, segments, boundaryOf };
 }

@@ -14,54 +14,60 @@ export interface RingGroup {
 /** Rings in groups of which none comes near another; cost grows with the number of edges. */
 export function groupTouching(rings: Paths64): readonly RingGroup[] {
   if (rings.length < 2) return [{ rings, winding: 0 }];
-  const groupOf = joinTouching(rings);
+  const parent = joinTouching(rings);
   const members = new Map<number, number[]>();
-  rings.forEach((_, r) => {
-    const group = groupOf(r);
+  for (let r = 0; r < rings.length; r++) {
+    const group = rootOf(parent, r);
     const known = members.get(group);
     if (known) known.push(r);
     else members.set(group, [r]);
-  });
-  const bounds = rings.map((ring) => getBounds(ring));
-  return [...members].map(([group, own]) => {
+  }
+  const bounds: Rect64[] = [];
+  for (const ring of rings) bounds.push(getBounds(ring));
+  const groups: RingGroup[] = [];
+  for (const [group, own] of members) {
     const [at] = rings[own[0]];
     let winding = 0;
     for (let r = 0; r < rings.length; r++)
-      if (groupOf(r) !== group && isInside(bounds[r], at)) winding += windingAt(rings[r], at);
-    return { rings: own.map((r) => rings[r]), winding };
-  });
+      if (rootOf(parent, r) !== group && isInside(bounds[r], at)) winding += windingAt(rings[r], at);
+    groups.push({ rings: own.map((r) => rings[r]), winding });
+  }
+  return groups;
 }
 
 function isInside({ left, top, right, bottom }: Rect64, { x, y }: Path64[number]): boolean {
   return x > left && x < right && y > top && y < bottom;
 }
 
-/** Says of each ring which one stands for all that it touches (union-find, after Tarjan 1975). */
-function joinTouching(rings: Paths64): (ring: number) => number {
+/** For each ring one that it touches, or itself: in the end, one that stands for all of its group (union-find, after Tarjan 1975). */
+function joinTouching(rings: Paths64): Int32Array {
   const parent = Int32Array.from(rings, (_, r) => r);
-  const find = (r: number): number => {
-    let root = r;
-    while (parent[root] !== root) root = parent[root];
-    for (let at = r; parent[at] !== root; ) {
-      const next = parent[at];
-      parent[at] = root;
-      at = next;
-    }
-    return root;
-  };
-  const stretches = rings.flatMap((ring, r) => cutUp(ring, r));
-  if (stretches.length === 0) return find;
+  const stretches: Stretch[] = [];
+  for (let r = 0; r < rings.length; r++) cutUp(stretches, rings[r], r);
+  if (stretches.length === 0) return parent;
   const index = new Flatbush(stretches.length);
   for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
   index.finish();
   for (const { ring, left, top, right, bottom } of stretches)
-    index.search(left, top, right, bottom, (found) => {
-      const [a, b] = [find(ring), find(stretches[found].ring)];
+    for (const found of index.search(left, top, right, bottom)) {
+      const a = rootOf(parent, ring);
+      const b = rootOf(parent, stretches[found].ring);
       // The lower number stands for both: groups come in the order of their first rings.
       if (a !== b) parent[Math.max(a, b)] = Math.min(a, b);
-      return false;
-    });
-  return find;
+    }
+  return parent;
+}
+
+/** Which ring stands for all that a ring touches. */
+function rootOf(parent: Int32Array, ring: number): number {
+  let root = ring;
+  while (parent[root] !== root) root = parent[root];
+  for (let at = ring; parent[at] !== root; ) {
+    const next = parent[at];
+    parent[at] = root;
+    at = next;
+  }
+  return root;
 }
 
 interface Stretch {
@@ -72,8 +78,7 @@ interface Stretch {
   readonly bottom: number;
 }
 
-function cutUp(points: Path64, ring: number): Stretch[] {
-  const out: Stretch[] = [];
+function cutUp(out: Stretch[], points: Path64, ring: number): void {
   for (let from = 0; from < points.length; from += STRETCH_EDGES) {
     let { x: left, y: top } = points[from];
     let [right, bottom] = [left, top];
@@ -86,7 +91,6 @@ function cutUp(points: Path64, ring: number): Stretch[] {
     }
     out.push({ ring, left, top, right, bottom });
   }
-  return out;
 }
 
 /** How often a ring winds round a place that is not on it (Sunday 2001, "Inclusion of a point in a polygon"). */

@@ -36,16 +36,15 @@ export function eachLineCrossing(
   const index = new Flatbush(stretches.length);
   for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
   index.finish();
-  stretches.forEach((own, at) => {
-    if (isAmong[own.line] === 0) return;
-    index.search(own.left, own.top, own.right, own.bottom, (found) => {
+  for (const [at, own] of stretches.entries()) {
+    if (isAmong[own.line] === 0) continue;
+    for (const found of index.search(own.left, own.top, own.right, own.bottom)) {
       const other = stretches[found];
       const isMutual = isAmong[other.line] === 1 && found !== at;
       // Of two that are both asked about, the first asks.
       if (!isMutual || found > at) crossStretches(lines, own, other, isMutual, tell);
-      return false;
-    });
-  });
+    }
+  }
 }
 
 /** Those asked about, and of the others those that any of them could reach. */

@@ -36,8 +36,14 @@ const BLOCK_PX = 32;
 
 /** Flattens closed paths (source pixels) to polygons that stay within `tolerancePx` of them. */
 export function toPolygons(paths: readonly CubicPath[], tolerancePx: number): Polygons {
-  // A ring's last point is its first, once.
-  return paths.map((path) => layOnGrid(flattenPath(path, tolerancePx).slice(0, -2)));
+  const polygons: Polygons = [];
+  for (const path of paths) {
+    const points = flattenPath(path, tolerancePx);
+    // A ring's last point is its first, once.
+    points.length -= 2;
+    polygons.push(layOnGrid(points));
+  }
+  return polygons;
 }
 
 /** A coordinate in source pixels as its grid step, and back. */
@@ -97,9 +103,11 @@ function isSlit(ring: Path64): boolean {
 
 function lengthAround(ring: Path64): number {
   let around = 0;
-  ring.forEach((point, i) => {
-    around += Math.sqrt(distance2(point, ring[i > 0 ? i - 1 : ring.length - 1]));
-  });
+  let before = ring[ring.length - 1];
+  for (const point of ring) {
+    around += Math.sqrt(distance2(point, before));
+    before = point;
+  }
   return around;
 }
 
@@ -113,7 +121,8 @@ export function intersect(subject: Polygons, clip: Polygons): Polygons {
  * Where regions overlap, so do their parts.
  */
 export function intersectEach(regions: Polygons, clip: Polygons): Polygons {
-  const rings = clip.map((ring) => ({ ring, bounds: getBounds(ring) }));
+  const boundsOf: Rect64[] = [];
+  for (const ring of clip) boundsOf.push(getBounds(ring));
   const parts: Polygons = [];
   for (let k = 0; k < regions.length; ) {
     let bounds = getBounds(regions[k]);
@@ -124,9 +133,13 @@ export function intersectEach(regions: Polygons, clip: Polygons): Polygons {
       bounds = more;
       batch.push(regions[k]);
     }
-    const near = rings.filter((one) => Rect64Utils.intersects(bounds, one.bounds));
-    const inside = near.map(({ ring }) => shortenOutside(ring, bounds)).filter((ring) => ring.length > 2);
-    for (const polygon of intersect(batch, inside)) parts.push(polygon);
+    const near: Polygons = [];
+    for (let r = 0; r < clip.length; r++) {
+      if (!Rect64Utils.intersects(bounds, boundsOf[r])) continue;
+      const ring = shortenOutside(clip[r], bounds);
+      if (ring.length > 2) near.push(ring);
+    }
+    for (const polygon of intersect(batch, near)) parts.push(polygon);
   }
   return parts;
 }
@@ -135,14 +148,12 @@ export function intersectEach(regions: Polygons, clip: Polygons): Polygons {
  * The ring without points that, with those before and after them, lie on one side of a block: inside it the ring is as it was.
  * No edge is cut, so that none is moved by the grid.
  */
-function shortenOutside(ring: Path64, { left, top, right, bottom }: Rect64): Path64 {
-  const sideOf = ({ x, y }: Path64[number]) =>
-    (x < left ? 1 : 0) | (x > right ? 2 : 0) | (y < top ? 4 : 0) | (y > bottom ? 8 : 0);
+function shortenOutside(ring: Path64, block: Rect64): Path64 {
   const out = [ring[0]];
-  let before = sideOf(ring[0]);
-  let own = sideOf(ring[1]);
+  let before = sidesBeyond(ring[0], block);
+  let own = sidesBeyond(ring[1], block);
   for (let i = 1; i < ring.length; i++) {
-    const after = sideOf(ring[i + 1 < ring.length ? i + 1 : 0]);
+    const after = sidesBeyond(ring[i + 1 < ring.length ? i + 1 : 0], block);
     if ((before & own & after) === 0) {
       out.push(ring[i]);
       before = own;
@@ -150,6 +161,11 @@ function shortenOutside(ring: Path64, { left, top, right, bottom }: Rect64): Pat
     own = after;
   }
   return out;
+}
+
+/** A bit for each side of a block beyond which a point lies. */
+function sidesBeyond({ x, y }: Path64[number], { left, top, right, bottom }: Rect64): number {
+  return (x < left ? 1 : 0) | (x > right ? 2 : 0) | (y < top ? 4 : 0) | (y > bottom ? 8 : 0);
 }
 
 function around(a: Rect64, b: Rect64): Rect64 {
@@ -231,7 +247,8 @@ export function dropIdlePoints(line: Path64, tolerancePx: number): Path64 {
   if (line.length < 3) return line;
   const [first, last] = [line[0], line[line.length - 1]];
   if (first.x !== last.x || first.y !== last.y) return ramerDouglasPeucker(line, tolerancePx * STEPS_PER_PX);
-  const far = line.reduce((best, point, i) => (distance2(point, first) > distance2(line[best], first) ? i : best), 0);
+  let far = 0;
+  for (let i = 1; i < line.length; i++) if (distance2(line[i], first) > distance2(line[far], first)) far = i;
   if (far === 0) return line;
   const halves = [line.slice(0, far + 1), line.slice(far)];
   const [there, back] = halves.map((half) => ramerDouglasPeucker(half, tolerancePx * STEPS_PER_PX));

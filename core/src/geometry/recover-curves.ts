@@ -42,50 +42,56 @@ export function recoverCurves(
   tolerancePx: number,
   fitLoose?: LooseFit,
 ): CubicPath[] {
-  const flat = sources.map((path) => flattenPath(path, tolerancePx));
-  const places = new Map<number, Place[]>();
-  flat.forEach((points, source) => {
-    // The last point is the first again.
-    for (let at = 0; at + 1 < points.length / 2; at++) {
-      const key = keyOf(toGrid(points[at * 2]), toGrid(points[at * 2 + 1]));
-      const list = places.get(key);
-      if (list) list.push({ source, at });
-      else places.set(key, [{ source, at }]);
-    }
-  });
-  const curves = sources.map((path) => curveSteps(path, tolerancePx));
+  const sourceCurves = new SourceCurves(sources, tolerancePx, fitLoose);
   const leastArea = toGrid(tolerancePx) ** 2;
-  return polygons.flatMap((polygon) => {
-    if (Math.abs(area(polygon)) < leastArea) return [];
+  const paths: CubicPath[] = [];
+  for (const polygon of polygons) if (Math.abs(area(polygon)) >= leastArea) paths.push(sourceCurves.pathOf(polygon));
+  return paths;
+}
+
+type Ring = Polygons[number];
+
+const NOWHERE: readonly Place[] = [];
+
+/** Curves, and where each point that they are flattened to lies. */
+class SourceCurves {
+  private readonly flat: readonly number[][];
+  private readonly curves: readonly CurveSteps[];
+  private readonly places = new Map<number, Place[]>();
+
+  constructor(
+    private readonly sources: readonly CubicPath[],
+    private readonly tolerancePx: number,
+    private readonly fitLoose?: LooseFit,
+  ) {
+    this.flat = sources.map((path) => flattenPath(path, tolerancePx));
+    this.curves = sources.map((path) => curveSteps(path, tolerancePx));
+    for (let source = 0; source < sources.length; source++) this.place(source);
+  }
+
+  /** A ring as a path, with the curves that it runs along. */
+  pathOf(polygon: Ring): CubicPath {
+    const { sources, flat } = this;
     const n = polygon.length;
-    const candidates = polygon.map(({ x, y }) => places.get(keyOf(x, y)) ?? []);
-    const run = (i: number) => longestRun(candidates, i, flat);
+    const candidates = this.candidatesOf(polygon);
     // Rings begin where no run passes through, so that no run is cut in two.
     let first = 0;
     while (first < n && continues(candidates, (first + n - 1) % n, flat)) first++;
     if (first === n) {
-      const whole = run(0);
+      const whole = longestRun(candidates, 0, flat);
       if (whole && whole.length >= n && flat[whole.source].length / 2 - 1 === n)
-        return [whole.step === 1 ? sources[whole.source] : reversePath(sources[whole.source])];
+        return whole.step === 1 ? sources[whole.source] : reversePath(sources[whole.source]);
       first = 0;
     }
     const out = [fromGrid(polygon[first].x), fromGrid(polygon[first].y)];
     let loose = [polygon[first]];
-    const pushLoose = () => {
-      if (fitLoose && loose.length > 2) {
-        const points = Float64Array.from(loose.flatMap(({ x, y }) => [fromGrid(x), fromGrid(y)]));
-        for (const value of fitLoose(points).subarray(2)) out.push(value);
-        return;
-      }
-      for (const { x, y } of dropIdlePoints(loose, tolerancePx / 2).slice(1)) pushLine(out, fromGrid(x), fromGrid(y));
-    };
     for (let k = 0; k < n; ) {
       const i = (first + k) % n;
-      const found = run(i);
+      const found = longestRun(candidates, i, flat);
       const length = found ? Math.min(found.length, n - k) : 0;
       if (found && length > 0) {
-        pushLoose();
-        pushRun(out, { ...found, length }, sources[found.source], curves[found.source]);
+        this.pushLoose(out, loose);
+        pushRun(out, { ...found, length }, sources[found.source], this.curves[found.source]);
         k += length;
         loose = [polygon[(first + k) % n]];
         continue;
@@ -93,12 +99,45 @@ export function recoverCurves(
       loose.push(polygon[(i + 1) % n]);
       k++;
     }
-    pushLoose();
+    this.pushLoose(out, loose);
     // Both ends of a ring are one point, to the last digit.
     out[out.length - 2] = out[0];
     out[out.length - 1] = out[1];
-    return [Float64Array.from(out)];
-  });
+    return Float64Array.from(out);
+  }
+
+  private place(source: number): void {
+    const points = this.flat[source];
+    // The last point is the first again.
+    for (let at = 0; at + 1 < points.length / 2; at++) {
+      const key = keyOf(toGrid(points[at * 2]), toGrid(points[at * 2 + 1]));
+      const list = this.places.get(key);
+      if (list) list.push({ source, at });
+      else this.places.set(key, [{ source, at }]);
+    }
+  }
+
+  private candidatesOf(polygon: Ring): (readonly Place[])[] {
+    const candidates: (readonly Place[])[] = [];
+    for (const { x, y } of polygon) candidates.push(this.places.get(keyOf(x, y)) ?? NOWHERE);
+    return candidates;
+  }
+
+  /** Adds a line of points that follows no source; it begins where the path ends. */
+  private pushLoose(out: number[], loose: Ring): void {
+    if (this.fitLoose && loose.length > 2) {
+      const points = new Float64Array(loose.length * 2);
+      for (let i = 0; i < loose.length; i++) {
+        points[i * 2] = fromGrid(loose[i].x);
+        points[i * 2 + 1] = fromGrid(loose[i].y);
+      }
+      const path = this.fitLoose(points);
+      for (let i = 2; i < path.length; i++) out.push(path[i]);
+      return;
+    }
+    const kept = dropIdlePoints(loose, this.tolerancePx / 2);
+    for (let i = 1; i < kept.length; i++) pushLine(out, fromGrid(kept[i].x), fromGrid(kept[i].y));
+  }
 }
 
 /** Grid coordinates fit 27 bits and a sign: together they name a point exactly in a double. */

@@ -26,80 +26,115 @@ export function stripBeside(
   tolerancePx: number,
 ): Polygons {
   const { points: line, values: widths } = dropEven(way, widthsAlong);
-  const pieces: number[][] = [];
   const sides = measureSides(line, side);
   if (sides.length === 0) return [];
   const closes = line[0] === line[line.length - 2] && line[1] === line[line.length - 1];
-  let near: number[] = [];
-  let far: number[] = [];
-  const end = () => {
-    if (near.length >= 4) pieces.push([...near, ...far.reverse()]);
-    near = [];
-    far = [];
-  };
-  const addAcross = (x: number, y: number, width: number, nx: number, ny: number) => {
-    near.push(x - nx * OVERLAP_PX, y - ny * OVERLAP_PX);
-    // Reversed as a whole at the end, pairs included.
-    far.push(y + ny * width, x + nx * width);
-  };
-  /** A pair of points across the strip at point `i`; where a piece begins or ends, a hair before or after it. */
-  const add = (i: number, nx: number, ny: number, along: readonly [number, number] = [0, 0]) =>
-    addAcross(line[i * 2] + along[0], line[i * 2 + 1] + along[1], widths[i], nx, ny);
-  /** Ends a piece in the middle of a side and begins the next there. */
-  const part = ({ from, to, nx, ny, dx, dy }: Side) => {
-    const x = (line[from * 2] + line[to * 2]) / 2;
-    const y = (line[from * 2 + 1] + line[to * 2 + 1]) / 2;
-    const width = (widths[from] + widths[to]) / 2;
-    addAcross(x + dx * OVERLAP_PX, y + dy * OVERLAP_PX, width, nx, ny);
-    end();
-    addAcross(x - dx * OVERLAP_PX, y - dy * OVERLAP_PX, width, nx, ny);
-  };
-  const fan = (i: number, fromX: number, fromY: number, toX: number, toY: number) => {
-    const radius = widths[i];
-    if (radius <= 0) return;
-    const [x, y] = [line[i * 2], line[i * 2 + 1]];
-    const sector = [x, y];
-    const arc = arcBetween(fromX, fromY, toX, toY, stepCosine(radius, tolerancePx));
-    for (let k = 0; k < arc.length; k += 2) sector.push(x + radius * arc[k], y + radius * arc[k + 1]);
-    pieces.push(sector);
-  };
-  const isNothing = ({ from, to }: Side) => widths[from] <= 0 && widths[to] <= 0;
-  /** Whether mitres at both its ends leave something of a side's middle. */
-  const isLong = ({ from, to, length }: Side) => {
-    const width = Math.max(widths[from], widths[to]);
-    const cosine = stepCosine(width, tolerancePx);
-    return length > 2 * width * Math.sqrt((1 - cosine) / (1 + cosine)) + 4 * OVERLAP_PX;
-  };
+  const strip = new StripPieces(line, widths, side, tolerancePx);
   const first = sides[0];
   const last = sides[sides.length - 1];
   // A closed line's seam is a turn like any other, though the strip is cut there.
-  if (closes) fan(first.from, last.nx, last.ny, first.nx, first.ny);
-  else fan(first.from, -first.dx, -first.dy, first.nx, first.ny);
-  sides.forEach((one, s) => {
+  if (closes) strip.fan(first.from, last.nx, last.ny, first.nx, first.ny);
+  else strip.fan(first.from, -first.dx, -first.dy, first.nx, first.ny);
+  for (let s = 0; s < sides.length; s++) strip.along(sides[s - 1], sides[s], sides[s + 1]);
+  strip.end();
+  if (!closes) strip.fan(last.to, last.nx, last.ny, last.dx, last.dy);
+  const pieces: Polygons = [];
+  for (const piece of toPolygons(strip.pieces.map(polygonPath), 1)) pieces.push(turnPositive([piece])[0]);
+  return pieces;
+}
+
+/** The pieces of a strip, side by side. */
+class StripPieces {
+  readonly pieces: number[][] = [];
+  /** Of the piece under way: its points along the boundary, and those beyond it, which are reversed in the end, pairs included. */
+  private near: number[] = [];
+  private far: number[] = [];
+
+  constructor(
+    private readonly line: readonly number[],
+    private readonly widths: readonly number[],
+    private readonly side: 1 | -1,
+    private readonly tolerancePx: number,
+  ) {}
+
+  /** Goes along one side, from the one before it to the one after, where there are any. */
+  along(before: Side | undefined, one: Side, after: Side | undefined): void {
     // Where there is no strip the boundary is not to be touched.
-    if (isNothing(one)) {
-      end();
+    if (this.isNothing(one)) {
+      this.end();
       return;
     }
-    const before = s > 0 ? sides[s - 1] : null;
-    if (!before || isNothing(before)) add(one.from, one.nx, one.ny, hair(one, -1));
+    if (!before || this.isNothing(before)) this.addBy(one.from, one, -1);
     else {
-      const mitre = mitreOf(before, one, widths[one.from], side, tolerancePx);
-      if (mitre) add(one.from, mitre[0], mitre[1]);
+      const mitre = mitreOf(before, one, this.widths[one.from], this.side, this.tolerancePx);
+      if (mitre) this.add(one.from, mitre[0], mitre[1]);
       else {
-        add(one.from, before.nx, before.ny, hair(before, 1));
-        end();
-        fan(one.from, before.nx, before.ny, one.nx, one.ny);
-        add(one.from, one.nx, one.ny, hair(one, -1));
+        this.addBy(one.from, before, 1);
+        this.end();
+        this.fan(one.from, before.nx, before.ny, one.nx, one.ny);
+        this.addBy(one.from, one, -1);
       }
     }
-    if (near.length >= 2 * MOST_POINTS && isLong(one)) part(one);
-    const after = sides[s + 1];
-    if (!after || isNothing(after)) add(one.to, one.nx, one.ny, hair(one, 1));
-  });
-  end();
-  if (!closes) fan(last.to, last.nx, last.ny, last.dx, last.dy);
-  return toPolygons(pieces.map(polygonPath), 1).flatMap((piece) => turnPositive([piece]));
+    if (this.near.length >= 2 * MOST_POINTS && this.isLong(one)) this.part(one);
+    if (!after || this.isNothing(after)) this.addBy(one.to, one, 1);
+  }
+
+  /** Ends the piece under way. */
+  end(): void {
+    if (this.near.length >= 4) this.pieces.push([...this.near, ...this.far.reverse()]);
+    this.near = [];
+    this.far = [];
+  }
+
+  /** A sector round point `i`, from one direction to another. */
+  fan(i: number, fromX: number, fromY: number, toX: number, toY: number): void {
+    const radius = this.widths[i];
+    if (radius <= 0) return;
+    const x = this.line[i * 2];
+    const y = this.line[i * 2 + 1];
+    const sector = [x, y];
+    const arc = arcBetween(fromX, fromY, toX, toY, stepCosine(radius, this.tolerancePx));
+    for (let k = 0; k < arc.length; k += 2) sector.push(x + radius * arc[k], y + radius * arc[k + 1]);
+    this.pieces.push(sector);
+  }
+
+  /** A pair of points across the strip at point `i`. */
+  private add(i: number, nx: number, ny: number): void {
+    this.addAcross(this.line[i * 2], this.line[i * 2 + 1], this.widths[i], nx, ny);
+  }
+
+  /** The same where a piece begins or ends at that end of a side: a hair before or after it. */
+  private addBy(i: number, { dx, dy, nx, ny }: Side, sign: 1 | -1): void {
+    const hair = sign * OVERLAP_PX;
+    this.addAcross(this.line[i * 2] + hair * dx, this.line[i * 2 + 1] + hair * dy, this.widths[i], nx, ny);
+  }
+
+  private addAcross(x: number, y: number, width: number, nx: number, ny: number): void {
+    this.near.push(x - nx * OVERLAP_PX, y - ny * OVERLAP_PX);
+    this.far.push(y + ny * width, x + nx * width);
+  }
+
+  /** Ends a piece in the middle of a side and begins the next there. */
+  private part({ from, to, nx, ny, dx, dy }: Side): void {
+    const { line, widths } = this;
+    const x = (line[from * 2] + line[to * 2]) / 2;
+    const y = (line[from * 2 + 1] + line[to * 2 + 1]) / 2;
+    const width = (widths[from] + widths[to]) / 2;
+    this.addAcross(x + dx * OVERLAP_PX, y + dy * OVERLAP_PX, width, nx, ny);
+    this.end();
+    this.addAcross(x - dx * OVERLAP_PX, y - dy * OVERLAP_PX, width, nx, ny);
+  }
+
+  private isNothing({ from, to }: Side): boolean {
+    return this.widths[from] <= 0 && this.widths[to] <= 0;
+  }
+
+  /** Whether mitres at both its ends leave something of a side's middle. */
+  private isLong({ from, to, length }: Side): boolean {
+    const width = Math.max(this.widths[from], this.widths[to]);
+    const cosine = stepCosine(width, this.tolerancePx);
+    return length > 2 * width * Math.sqrt((1 - cosine) / (1 + cosine)) + 4 * OVERLAP_PX;
+  }
 }
 
 /** One side of a polyline that has a length: its ends by number, its direction, and its normal towards the strip. */
@@ -111,10 +146,6 @@ interface Side {
   readonly dy: number;
   readonly nx: number;
   readonly ny: number;
-}
-
-function hair({ dx, dy }: Side, sign: 1 | -1): readonly [number, number] {
-  return [sign * OVERLAP_PX * dx, sign * OVERLAP_PX * dy];
 }
 
 function measureSides(line: readonly number[], side: 1 | -1): Side[] {

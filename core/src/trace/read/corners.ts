@@ -141,31 +141,36 @@ function isSharpestAround(turns: Float64Array, n: number, i: number, isLoop: boo
 
 /** Whether the turn at point `i` goes on beside it: a side bends the same way, more than points that do not scatter can. */
 function isRound(points: Float64Array, n: number, i: number, isLoop: boolean): boolean {
-  const bendFrom = (sign: number): number => {
-    const nearest = SKIP + 1;
-    const first = offsetIndex(i, sign * nearest, n, isLoop) * 2;
-    let sum = 0;
-    for (let k = nearest + 1; k < nearest + MOST_BEND_POINTS; k++) {
-      const far = offsetIndex(i, sign * k, n, isLoop) * 2;
-      if (first < 0 || far < 0) return 0;
-      const [dx, dy] = [points[far] - points[first], points[far + 1] - points[first + 1]];
-      const length = lengthOf(dx, dy);
-      if (length < BEND_SPAN_PX) continue;
-      for (let between = nearest + 1; between < k; between++) {
-        const p = offsetIndex(i, sign * between, n, isLoop) * 2;
-        sum += (points[p] - points[first]) * dy - (points[p + 1] - points[first + 1]) * dx;
-      }
-      // Two thirds of an arc's height is its mean.
-      const count = k - nearest - 1;
-      return count > 0 ? (1.5 * sign * sum) / count / length : 0;
-    }
-    return 0;
-  };
   const before = offsetIndex(i, -1, n, isLoop) * 2;
   const after = offsetIndex(i, 1, n, isLoop) * 2;
-  const [ux, uy] = [points[i * 2] - points[before], points[i * 2 + 1] - points[before + 1]];
+  const ux = points[i * 2] - points[before];
+  const uy = points[i * 2 + 1] - points[before + 1];
   const turn = Math.sign(ux * (points[after + 1] - points[i * 2 + 1]) - uy * (points[after] - points[i * 2]));
-  return Math.max(turn * bendFrom(-1), turn * bendFrom(1)) > MOST_BEND_PX;
+  const bend = Math.max(turn * bendFrom(points, n, i, -1, isLoop), turn * bendFrom(points, n, i, 1, isLoop));
+  return bend > MOST_BEND_PX;
+}
+
+/** How far the points before (`sign` -1) or after point `i` bend away from their chord, px. */
+function bendFrom(points: Float64Array, n: number, i: number, sign: 1 | -1, isLoop: boolean): number {
+  const nearest = SKIP + 1;
+  const first = offsetIndex(i, sign * nearest, n, isLoop) * 2;
+  let sum = 0;
+  for (let k = nearest + 1; k < nearest + MOST_BEND_POINTS; k++) {
+    const far = offsetIndex(i, sign * k, n, isLoop) * 2;
+    if (first < 0 || far < 0) return 0;
+    const dx = points[far] - points[first];
+    const dy = points[far + 1] - points[first + 1];
+    const length = lengthOf(dx, dy);
+    if (length < BEND_SPAN_PX) continue;
+    for (let between = nearest + 1; between < k; between++) {
+      const p = offsetIndex(i, sign * between, n, isLoop) * 2;
+      sum += (points[p] - points[first]) * dy - (points[p + 1] - points[first + 1]) * dx;
+    }
+    // Two thirds of an arc's height is its mean.
+    const count = k - nearest - 1;
+    return count > 0 ? (1.5 * sign * sum) / count / length : 0;
+  }
+  return 0;
 }
 
 /**
