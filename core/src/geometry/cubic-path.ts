@@ -155,18 +155,26 @@ export function subCubic(
   from: number,
   to: number,
 ): [number, number, number, number, number, number] {
-  const o = s * 6;
-  const blossom = (axis: 0 | 1, t1: number, t2: number, t3: number) => {
-    const [p0, p1, p2, p3] = [0, 2, 4, 6].map((k) => path[o + k + axis]);
-    const mix = (a: number, b: number, t: number) => (1 - t) * a + t * b;
-    const [a, b, c] = [mix(p0, p1, t1), mix(p1, p2, t1), mix(p2, p3, t1)];
-    return mix(mix(a, b, t2), mix(b, c, t2), t3);
-  };
-  const at = (t1: number, t2: number, t3: number) => [blossom(0, t1, t2, t3), blossom(1, t1, t2, t3)];
-  const [x1, y1] = at(from, from, to);
-  const [x2, y2] = at(from, to, to);
-  const [x3, y3] = at(to, to, to);
-  return [x1, y1, x2, y2, x3, y3];
+  return [
+    blossom(path, s * 6, from, from, to),
+    blossom(path, s * 6 + 1, from, from, to),
+    blossom(path, s * 6, from, to, to),
+    blossom(path, s * 6 + 1, from, to, to),
+    blossom(path, s * 6, to, to, to),
+    blossom(path, s * 6 + 1, to, to, to),
+  ];
+}
+
+/** The polar form of one coordinate of a segment, of which the first lies at `o`. */
+function blossom(path: CubicPath, o: number, t1: number, t2: number, t3: number): number {
+  const a = mix(path[o], path[o + 2], t1);
+  const b = mix(path[o + 2], path[o + 4], t1);
+  const c = mix(path[o + 4], path[o + 6], t1);
+  return mix(mix(a, b, t2), mix(b, c, t2), t3);
+}
+
+function mix(a: number, b: number, t: number): number {
+  return (1 - t) * a + t * b;
 }
 
 /** Signed area enclosed by a closed path, exact for cubics (Green's theorem); positive when it turns clockwise on screen (y down). */

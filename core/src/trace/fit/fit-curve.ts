@@ -261,11 +261,14 @@ export function lineBetween([x0, y0]: readonly [number, number], [x1, y1]: reado
 
 /** Whether all points between i and j lie near the line between two joints. */
 function isStraight(points: Float64Array, i: number, j: number, a: Joint, b: Joint, tolerance: number): boolean {
-  const isNear = (k: number) => distanceAcross(a.x, a.y, b.x, b.y, points[k * 2], points[k * 2 + 1]) <= tolerance;
   // A curve is most likely off it halfway.
-  if (!isNear((i + j) >> 1)) return false;
-  for (let k = i + 1; k < j; k++) if (!isNear(k)) return false;
+  if (!isNearLine(points, (i + j) >> 1, a, b, tolerance)) return false;
+  for (let k = i + 1; k < j; k++) if (!isNearLine(points, k, a, b, tolerance)) return false;
   return true;
+}
+
+function isNearLine(points: Float64Array, k: number, a: Joint, b: Joint, tolerance: number): boolean {
+  return distanceAcross(a.x, a.y, b.x, b.y, points[k * 2], points[k * 2 + 1]) <= tolerance;
 }
 
 /** Whether a straight line may stand here: it must not break a smooth joint. */

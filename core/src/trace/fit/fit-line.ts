@@ -114,20 +114,21 @@ export function rotateLoop(points: Float64Array, first: number): Float64Array {
  */
 export function fitBetween(points: Float64Array, breaks: readonly number[], tolerance: number): CubicPath {
   const out: number[] = [points[0], points[1]];
-  const fit = (from: number, to: number) => {
-    // Its own points only: what is changed of them is copied first.
-    const run = points.subarray(from * 2, to * 2 + 2);
-    for (const value of fitStretch(run, 0, to - from, tolerance, null, null)) out.push(value);
-  };
   for (let k = 1; k < breaks.length; k++) {
     const from = breaks[k - 1];
     const to = breaks[k];
     const comesBack = points[from * 2] === points[to * 2] && points[from * 2 + 1] === points[to * 2 + 1];
     const middle = comesBack ? farthest(points, from, to) : from;
-    if (middle > from) fit(from, middle);
-    fit(middle, to);
+    if (middle > from) pushRun(out, points, from, middle, tolerance);
+    pushRun(out, points, middle, to, tolerance);
   }
   return Float64Array.from(out);
+}
+
+function pushRun(out: number[], points: Float64Array, from: number, to: number, tolerance: number): void {
+  // Its own points only: what is changed of them is copied first.
+  const run = points.subarray(from * 2, to * 2 + 2);
+  for (const value of fitStretch(run, 0, to - from, tolerance, null, null)) out.push(value);
 }
 
 /** A computed line turns sharply where it turns by more than this (cosine of 30 degrees). */

@@ -124,7 +124,9 @@ export function solveControls(
     oy2 = beta * end[1];
   } else {
     // One end bound: its scale `a` and the other end's free offset. Eliminating the free offset leaves one equation.
-    const [tx, ty] = start ?? end ?? [0, 0];
+    const bound = start ?? end;
+    const tx = bound ? bound[0] : 0;
+    const ty = bound ? bound[1] : 0;
     const sBound = start ? s11 : s22;
     const sFree = start ? s22 : s11;
     const bBound = start ? bx1 * tx + by1 * ty : bx2 * tx + by2 * ty;
@@ -136,7 +138,10 @@ export function solveControls(
     if (a < chord * 1e-3) a = chord / 3;
     const fx = (bFreeX - s12 * a * tx) / sFree;
     const fy = (bFreeY - s12 * a * ty) / sFree;
-    [ox1, oy1, ox2, oy2] = start ? [a * tx, a * ty, fx, fy] : [fx, fy, a * tx, a * ty];
+    ox1 = start ? a * tx : fx;
+    oy1 = start ? a * ty : fy;
+    ox2 = start ? fx : a * tx;
+    oy2 = start ? fy : a * ty;
   }
   c[2] = x0 + ox1;
   c[3] = y0 + oy1;

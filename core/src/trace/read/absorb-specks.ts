@@ -53,42 +53,64 @@ export function absorbSpecks(
   for (let c = 0; c < label.length; c++) if (areaPx[c] <= maxAreaPx) specks.push(c);
   const candidates = slivers.candidates.filter((c) => areaPx[c] > maxAreaPx);
   if (specks.length === label.length || specks.length + candidates.length === 0) return map;
-  const neighbours = new Map<number, Map<number, number>>([...specks, ...candidates].map((c) => [c, new Map()]));
-  const meet = (a: number, b: number, length: number) => {
-    const ofA = neighbours.get(a);
-    if (ofA) ofA.set(b, (ofA.get(b) ?? 0) + length);
-  };
-  forEachContact(components, width, (a, b, length) => {
-    meet(a, b, length);
-    meet(b, a, length);
-  });
+  const neighbours = findNeighbours(components, width, [...specks, ...candidates]);
   for (const c of candidates) {
     const [most] = [...(neighbours.get(c) ?? [])].sort((a, b) => b[1] - a[1]);
     if (most && slivers.isSliver(c, label[most[0]])) specks.push(c);
   }
-  const home = Int32Array.from(label, (_, c) => c);
-  const homeOf = (c: number): number => {
-    let h = c;
-    while (home[h] !== h) h = home[h];
-    return h;
-  };
   specks.sort((a, b) => areaPx[a] - areaPx[b] || a - b);
+  const home = Int32Array.from(label, (_, c) => c);
   for (const speck of specks) {
-    if (isKept(speck, [...(neighbours.get(speck)?.keys() ?? [])])) continue;
-    const own = homeOf(speck);
-    const shared = new Map<number, number>();
-    for (const [other, length] of neighbours.get(speck) ?? []) {
-      const h = homeOf(other);
-      if (h !== own) shared.set(h, (shared.get(h) ?? 0) + length);
-    }
-    let best = -1;
-    for (const [h, length] of shared) if (best < 0 || length > (shared.get(best) ?? 0)) best = h;
-    if (best >= 0) home[own] = best;
+    const beside = neighbours.get(speck) ?? NOBODY;
+    if (!isKept(speck, [...beside.keys()])) takeIn(home, speck, beside);
   }
   const out = data.slice();
   for (let run = 0; run < regionOfPixelRun.length; run++) {
     const region = regionOfPixelRun[run];
-    if (home[region] !== region) out.fill(label[homeOf(region)], pixelRuns[run], pixelRuns[run + 1]);
+    if (home[region] !== region) out.fill(label[homeOf(home, region)], pixelRuns[run], pixelRuns[run + 1]);
   }
   return { width, height, data: out };
+}
+
+/** Regions that one touches, each with the length of the boundary between them. */
+type Neighbours = ReadonlyMap<number, number>;
+
+const NOBODY: Neighbours = new Map();
+
+function findNeighbours(
+  components: Components,
+  width: number,
+  regions: readonly number[],
+): ReadonlyMap<number, Neighbours> {
+  const neighbours = new Map(regions.map((c) => [c, new Map<number, number>()]));
+  forEachContact(components, width, (a, b, length) => {
+    meet(neighbours, a, b, length);
+    meet(neighbours, b, a, length);
+  });
+  return neighbours;
+}
+
+function meet(neighbours: ReadonlyMap<number, Map<number, number>>, a: number, b: number, length: number): void {
+  const ofA = neighbours.get(a);
+  if (ofA) ofA.set(b, (ofA.get(b) ?? 0) + length);
+}
+
+/** The region that took in what took a region in, and so on. */
+function homeOf(home: Int32Array, region: number): number {
+  let h = region;
+  while (home[h] !== h) h = home[h];
+  return h;
+}
+
+/** Gives a speck to the neighbour it shares most of its boundary with, with all that was taken in before. */
+function takeIn(home: Int32Array, speck: number, beside: Neighbours): void {
+  const own = homeOf(home, speck);
+  const shared = new Map<number, number>();
+  for (const [other, length] of beside) {
+    const h = homeOf(home, other);
+    if (h !== own) shared.set(h, (shared.get(h) ?? 0) + length);
+  }
+  let best = -1;
+  for (const [h, length] of shared) if (best < 0 || length > (shared.get(best) ?? 0)) best = h;
+  if (best >= 0) home[own] = best;
 }

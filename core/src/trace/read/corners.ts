@@ -2,6 +2,7 @@
 
 import { cosineBetween, lengthOf, tanOfQuarter } from "../../geometry/index.ts";
 import { distanceToSegment } from "./line-distance.ts";
+import { offsetIndex } from "./offset-index.ts";
 import { fitSide, type Side, touchingLine } from "./side.ts";
 import { findStemEnds, type Place } from "./stem-ends.ts";
 
@@ -43,9 +44,7 @@ export function sharpenCorners(points: Float64Array, isLoop: boolean, cosine: nu
   const n = points.length / 2;
   if (n < 5) return { points, corners: [] };
   const turns = turnsOf(points, n, isLoop, REACH);
-  const at = isExact
-    ? findStemEnds(points, turns, (i, offset) => offsetIndex(i, offset, n, isLoop))
-    : new Map<number, readonly Place[]>();
+  const at = isExact ? findStemEnds(points, turns, isLoop) : new Map<number, readonly Place[]>();
   const isFree = (i: number) => [-2, -1, 0, 1, 2].every((k) => !at.has(offsetIndex(i, k, n, isLoop)));
   const near = isExact ? turnsOf(points, n, isLoop, EXACT_REACH) : turns;
   const strong = isExact ? sharpest(near, n, isLoop, STRONG_COSINE).filter(isFree) : [];
@@ -109,13 +108,6 @@ function countRoom(some: readonly number[], n: number, isLoop: boolean): (i: num
 
 function wrap(i: number, n: number, isLoop: boolean): number {
   return isLoop ? (i + n) % n : i;
-}
-
-/** Index `i + k`, or -1 beyond the end of an open line. */
-function offsetIndex(i: number, k: number, n: number, isLoop: boolean): number {
-  const j = i + k;
-  if (isLoop) return (j + 2 * n) % n;
-  return j < 0 || j >= n ? -1 : j;
 }
 
 /** Cosine of the turn at a point; 1 where there is none. */
@@ -225,25 +217,25 @@ function distanceToLine(points: Float64Array, n: number, i: number, isLoop: bool
 }
 
 /** One side of a corner, pointing away from it; null when there are fewer than two points. */
-function sideAt(points: Float64Array, n: number, i: number, sign: number, isLoop: boolean, room: number): Side | null {
+function sideAt(points: Float64Array, n: number, i: number, sign: 1 | -1, isLoop: boolean, room: number): Side | null {
   const skip = room > SKIP + 1 ? SKIP : 0;
   const most = Math.min(SIDE, room - skip, Math.floor(n / 2) - 1);
-  const indexAt = (k: number) => offsetIndex(i, sign * (skip + 1 + k), n, isLoop);
+  const start = i + sign * (skip + 1);
   let count = 0;
-  while (count < most && indexAt(count) >= 0) count++;
+  while (count < most && offsetIndex(start, sign * count, n, isLoop) >= 0) count++;
   if (count < 2) return null;
-  let side = fitSide(points, count, indexAt);
-  while (count > 2 && side.offPx > OFF_SIDE_PX) side = fitSide(points, --count, indexAt);
+  let side = fitSide(points, count, start, sign);
+  while (count > 2 && side.offPx > OFF_SIDE_PX) side = fitSide(points, --count, start, sign);
   for (const long of LONG_SIDES) {
-    if (2 * long + 2 > n || long > room - skip || indexAt(long - 1) < 0) continue;
-    const longer = fitSide(points, long, indexAt);
+    if (2 * long + 2 > n || long > room - skip || offsetIndex(start, sign * (long - 1), n, isLoop) < 0) continue;
+    const longer = fitSide(points, long, start, sign);
     if (longer.offPx > ON_SIDE_PX) continue;
     side = longer;
     count = long;
     break;
   }
-  const first = indexAt(0) * 2;
-  const last = indexAt(count - 1) * 2;
+  const first = offsetIndex(start, 0, n, isLoop) * 2;
+  const last = offsetIndex(start, sign * (count - 1), n, isLoop) * 2;
   const pointsAway = side.dx * (points[last] - points[first]) + side.dy * (points[last + 1] - points[first + 1]) >= 0;
   return pointsAway ? side : turned(side);
 }

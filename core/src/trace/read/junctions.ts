@@ -171,9 +171,9 @@ function endSide(points: Float64Array, fromEnd: boolean): Side | null {
   for (const n of END_POINTS) {
     if (n > count) continue;
     const first = fromEnd ? count - n : 0;
-    const side = fitSide(points, n, (k) => first + k);
+    const side = fitSide(points, n, first);
     if (side.offPx <= ON_SIDE_PX) return side;
   }
   const first = fromEnd ? count - 2 : 0;
-  return fitSide(points, 2, (k) => first + k);
+  return fitSide(points, 2, first);
 }

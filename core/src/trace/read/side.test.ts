@@ -20,7 +20,7 @@ describe("a side", () => {
             const across = off.next().value ?? 0;
             return i % 2 === 0 ? (i / 2) * dx - across * dy : ((i - 1) / 2) * dy + across * dx;
           });
-          const side = fitSide(points, 16, (k) => k);
+          const side = fitSide(points, 16, 0);
           const line = touchingLine(side, -2 * dx, -2 * dy);
           expect(Math.abs(line.x * dy - line.y * dx)).toBeLessThan(0.2);
           expect(Math.abs(line.dx * dy - line.dy * dx)).toBeLessThan(0.05);
@@ -29,12 +29,12 @@ describe("a side", () => {
     );
   });
   it.each([40, 90, 250])("that bends with radius %d is followed to where it comes from", (radius) => {
-    const side = fitSide(onCircle(radius, 2, 16), 16, (k) => k);
+    const side = fitSide(onCircle(radius, 2, 16), 16, 0);
     const { x, y, dx, dy } = touchingLine(side, 0, 0);
     expect(Math.abs(x * dy - y * dx)).toBeLessThan(0.03);
     expect(Math.abs(dy)).toBeLessThan(0.03);
   });
   it("of a small round is no parabola: its direction would be wrong", () => {
-    expect(fitSide(onCircle(6, 2, 7), 7, (k) => k).bend).toBe(0);
+    expect(fitSide(onCircle(6, 2, 7), 7, 0).bend).toBe(0);
   });
 });

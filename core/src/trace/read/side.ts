@@ -28,20 +28,26 @@ const BEYOND_PX = 2;
 /** Points never lie nearer to their line than this, px: bytes are not finer. */
 const FINEST_PX = 0.01;
 
-/** The line or parabola through `count` points, at least two, of x, y pairs; `indexAt` says which point is the k-th. */
-export function fitSide(points: Float64Array, count: number, indexAt: (k: number) => number): Side {
+/**
+ * The line or parabola through `count` points, at least two, of x, y pairs: point `first` and each so many `step`s on; the last
+ * joins the first.
+ */
+export function fitSide(points: Float64Array, count: number, first: number, step: 1 | -1 = 1): Side {
+  const n = points.length / 2;
   let x = 0;
   let y = 0;
   for (let k = 0; k < count; k++) {
-    x += points[indexAt(k) * 2] / count;
-    y += points[indexAt(k) * 2 + 1] / count;
+    const p = ((first + k * step + 2 * n) % n) * 2;
+    x += points[p] / count;
+    y += points[p + 1] / count;
   }
   let xx = 0;
   let xy = 0;
   let yy = 0;
   for (let k = 0; k < count; k++) {
-    const u = points[indexAt(k) * 2] - x;
-    const v = points[indexAt(k) * 2 + 1] - y;
+    const p = ((first + k * step + 2 * n) % n) * 2;
+    const u = points[p] - x;
+    const v = points[p + 1] - y;
     xx += u * u;
     xy += u * v;
     yy += v * v;
@@ -56,8 +62,9 @@ export function fitSide(points: Float64Array, count: number, indexAt: (k: number
   let s4 = 0;
   let t = 0;
   for (let k = 0; k < count; k++) {
-    const u = points[indexAt(k) * 2] - x;
-    const v = points[indexAt(k) * 2 + 1] - y;
+    const p = ((first + k * step + 2 * n) % n) * 2;
+    const u = points[p] - x;
+    const v = points[p + 1] - y;
     const a = u * dx + v * dy;
     s3 += a * a * a;
     s4 += a * a * a * a;

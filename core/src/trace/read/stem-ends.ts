@@ -1,6 +1,7 @@
 // Square ends of thin stems, as letters have them: their two corners are so near each other that no side shows between them.
 // Two sides that run along each other, and the few points across from one to the other on a line. Our own method.
 import { lengthOf } from "../../geometry/index.ts";
+import { offsetIndex } from "./offset-index.ts";
 import { fitSide, type Line } from "./side.ts";
 
 /** Points across the end of a stem: more show a side of their own. */
@@ -24,23 +25,23 @@ export type Place = readonly [number, number];
 
 /**
  * Corners of square stem ends, by the numbers of the first and the last point across each: both, where that is one point.
- * `points`: x, y pairs that do not scatter; `turns`: cosine of the turn at each; `indexAt`: the point so many after another,
- * or -1 beyond the end of a line.
+ * `points`: x, y pairs that do not scatter; `turns`: cosine of the turn at each.
  */
 export function findStemEnds(
   points: Float64Array,
   turns: Float64Array,
-  indexAt: (i: number, offset: number) => number,
+  isLoop: boolean,
 ): Map<number, readonly Place[]> {
+  const n = turns.length;
   const tips = new Map<number, readonly Place[]>();
-  const isFree = (i: number, j: number) =>
-    !tips.has(i) && !tips.has(j) && !tips.has(indexAt(i, -1)) && !tips.has(indexAt(j, 1));
   for (const isSquare of [true, false])
-    for (let i = 0; i < turns.length; i++) {
+    for (let i = 0; i < n; i++) {
       if (turns[i] > Math.SQRT1_2) continue;
       for (const count of ACROSS) {
-        const j = indexAt(i, count - 1);
-        const ends = j >= 0 && isFree(i, j) ? stemEnd(points, i, count, isSquare, indexAt) : null;
+        const j = offsetIndex(i, count - 1, n, isLoop);
+        if (j < 0 || tips.has(i) || tips.has(j)) continue;
+        if (tips.has(offsetIndex(i, -1, n, isLoop)) || tips.has(offsetIndex(j, 1, n, isLoop))) continue;
+        const ends = stemEnd(points, i, count, isSquare, isLoop);
         if (!ends) continue;
         if (i === j) tips.set(i, ends);
         else tips.set(i, [ends[0]]).set(j, [ends[1]]);
@@ -55,16 +56,17 @@ function stemEnd(
   i: number,
   count: number,
   isSquare: boolean,
-  indexAt: (i: number, offset: number) => number,
+  isLoop: boolean,
 ): readonly [Place, Place] | null {
-  const j = indexAt(i, count - 1);
-  const before = sideBeside(points, (k) => indexAt(i, -k));
-  const after = sideBeside(points, (k) => indexAt(j, k));
+  const n = points.length / 2;
+  const j = offsetIndex(i, count - 1, n, isLoop);
+  const before = sideBeside(points, i, -1, isLoop);
+  const after = sideBeside(points, j, 1, isLoop);
   if (!before || !after) return null;
   // Both point away from the end: along the stem.
   if (before.dx * after.dx + before.dy * after.dy < ALONG_COSINE) return null;
   const alone = { x: points[i * 2], y: points[i * 2 + 1], dx: -before.dy, dy: before.dx, offPx: 0 };
-  const cut = count === 1 ? alone : fitSide(points, count, (k) => indexAt(i, k));
+  const cut = count === 1 ? alone : fitSide(points, count, i);
   if (cut.offPx > ON_SIDE_PX) return null;
   const slant = Math.abs(before.dx * cut.dx + before.dy * cut.dy);
   if (slant > ACROSS_COSINE || slant < SQUARE_COSINE !== isSquare) return null;
@@ -72,20 +74,24 @@ function stemEnd(
   const across: Line = isSquare ? { x: cut.x, y: cut.y, dx: -before.dy, dy: before.dx } : cut;
   const first = meet(before, across);
   const last = meet(after, across);
-  const isNear = (place: Place, p: number) =>
-    lengthOf(place[0] - points[p * 2], place[1] - points[p * 2 + 1]) <= MOST_PX;
-  if (!isNear(first, i) || !isNear(first, indexAt(i, -1)) || !isNear(last, j) || !isNear(last, indexAt(j, 1)))
-    return null;
+  if (!isNear(first, points, i) || !isNear(first, points, offsetIndex(i, -1, n, isLoop))) return null;
+  if (!isNear(last, points, j) || !isNear(last, points, offsetIndex(j, 1, n, isLoop))) return null;
   // Its width, the way that the boundary goes.
   const width = (last[0] - first[0]) * (after.x - before.x) + (last[1] - first[1]) * (after.y - before.y);
   return width > 0 && lengthOf(last[0] - first[0], last[1] - first[1]) >= LEAST_WIDTH_PX ? [first, last] : null;
 }
 
-/** The straight side that begins with point `pointAt(1)`, pointing away; null where there is none. */
-function sideBeside(points: Float64Array, pointAt: (k: number) => number): Line | null {
-  if (pointAt(SIDE + 1) < 0) return null;
-  const side = fitSide(points, SIDE, (k) => pointAt(k + 2));
-  const [near, far] = [pointAt(1) * 2, pointAt(SIDE + 1) * 2];
+function isNear(place: Place, points: Float64Array, p: number): boolean {
+  return lengthOf(place[0] - points[p * 2], place[1] - points[p * 2 + 1]) <= MOST_PX;
+}
+
+/** The straight side that begins with the point before (`sign` -1) or after another, pointing away; null where there is none. */
+function sideBeside(points: Float64Array, i: number, sign: 1 | -1, isLoop: boolean): Line | null {
+  const n = points.length / 2;
+  const far = offsetIndex(i, sign * (SIDE + 1), n, isLoop) * 2;
+  if (far < 0) return null;
+  const near = offsetIndex(i, sign, n, isLoop) * 2;
+  const side = fitSide(points, SIDE, i + 2 * sign, sign);
   const off = (points[near] - side.x) * side.dy - (points[near + 1] - side.y) * side.dx;
   if (side.offPx > ON_SIDE_PX || Math.abs(off) > BESIDE_PX) return null;
   const away = (points[far] - points[near]) * side.dx + (points[far + 1] - points[near + 1]) * side.dy;
