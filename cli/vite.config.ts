@@ -7,6 +7,8 @@ export default defineConfig({
   build: {
     ssr: true,
     target: "node20",
+    // Less to read at every start.
+    minify: true,
     // Another shell may be reading what is there.
     emptyOutDir: false,
     rolldownOptions: {

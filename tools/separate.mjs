@@ -4,6 +4,12 @@ import { execFileSync } from "node:child_process";
 import { readdirSync, statSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
+import { setFlagsFromString } from "node:v8";
+
+// Half of a short run is compiling (measured: a tenth less of all with these): every function is made machine code at once,
+// and when it is made again, better, less of what it calls is made part of it.
+setFlagsFromString("--always-sparkplug");
+setFlagsFromString("--max-inlined-bytecode-size-cumulative=300");
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const built = join(root, "cli", "dist", "main.js");
