@@ -45,6 +45,8 @@ test("the browser's worker and Node give byte-equal results for one recipe", asy
   if (!job) throw new Error("the ferry was not seeded");
   const workerStarted = page.waitForEvent("worker");
   await page.goto(`/jobs/${job.id}/artwork`);
+  // Its threads may share memory (HTML standard, cross-origin isolation).
+  expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
   const workerUrl = (await workerStarted).url();
   const { hash } = job.artwork;
   const request: ComputeRequest = {

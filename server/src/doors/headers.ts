@@ -18,6 +18,8 @@ export function securityHeaders(referrer: "no-referrer" | "same-origin"): Reques
         frameAncestors: ["'none'"],
       },
     },
+    // Together with the opener policy that helmet sends anyway: a page that is isolated may share memory with its threads.
+    crossOriginEmbedderPolicy: { policy: "require-corp" },
     referrerPolicy: { policy: referrer },
     // The shop's own network speaks http; a proxy in front that speaks https adds this itself.
     strictTransportSecurity: false,

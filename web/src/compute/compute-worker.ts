@@ -180,13 +180,14 @@ async function load({ id, hash, recipe }: ComputeRequest): Promise<Artwork> {
   return loaded;
 }
 
-/** A hand that has been still for so long rests, ms. */
-const REST_MS = 1000;
+/** A hand that has been still for so long rests; so much later what there is is written down, ms. */
+const REST_MS = 400;
+const WRITE_MS = 600;
 let resting: ReturnType<typeof setTimeout> | undefined;
 /** Everything that the page has ever sent. */
 let heard = 0;
 
-/** Computes what will be wanted next, and keeps all that there is, until more is heard than so far. */
+/** Computes what will be wanted next, then keeps all that there is, until more is heard than so far. */
 async function whileResting(request: ComputeRequest, artwork: Artwork, last: number): Promise<void> {
   const isOver = async () => {
     await wait(0);
@@ -198,7 +199,7 @@ async function whileResting(request: ComputeRequest, artwork: Artwork, last: num
   } catch {
     // Whoever asks for it hears what is wrong.
   }
-  if (!(await isOver())) keep(artwork.key);
+  if (!(await isOver())) resting = setTimeout(() => keep(artwork.key), WRITE_MS);
 }
 
 /** Names what is kept of the artwork. */
