@@ -1,7 +1,7 @@
 // Colours that nobody drew: patches and rims that compression makes, and mixes of two neighbours. They are taken back.
 import { ciede2000, rgbToLab } from "../colour/index.ts";
 import type { Raster } from "../raster/index.ts";
-import { decideAll, type MatchReach, MixDecision, shareExplainedAsMix } from "./assign.ts";
+import { decideMixes, type MatchReach, shareExplainedAsMix } from "./assign.ts";
 import { countLabels, type Labelling, loosen, samplePixels } from "./labelling.ts";
 import { type Palette, paletteColours, removeColour } from "./palette.ts";
 import { findPatches } from "./patches.ts";
@@ -95,7 +95,7 @@ function takeBack({ raster, labelling, palette, reach }: Picture, label: number)
   const open = loosen(labelling, label);
   removeColour(palette, label);
   const { labels } = labelling;
-  const decided = decideAll(new MixDecision({ raster, labels, palette, reach }), open);
+  const decided = decideMixes({ raster, labels, palette, reach }, open);
   for (let k = 0; k < open.length; k++) labels[open[k]] = decided[k];
 }
 

@@ -76,102 +76,64 @@ export interface PixelWork {
   readonly reach: MatchReach;
 }
 
-/** Says what one pixel is: a label, or UNKNOWN where that is not for it to say. It changes nothing. */
-export interface Decision {
-  decide(p: number): number;
-}
-
-/** Gathers what lies near a pixel, and explains the pixel by it. */
-class Explainer {
-  readonly nearby = makeNearby();
-  readonly best = makeExplanation();
-  readonly palette: Palette;
-  readonly reach: MatchReach;
-  private readonly raster: Raster;
-  private readonly labels: Uint8Array;
-
-  constructor({ raster, labels, palette, reach }: PixelWork) {
-    this.raster = raster;
-    this.labels = labels;
-    this.palette = palette;
-    this.reach = reach;
-  }
-
-  red(p: number): number {
-    return this.raster.data[p * 4];
-  }
-
-  green(p: number): number {
-    return this.raster.data[p * 4 + 1];
-  }
-
-  blue(p: number): number {
-    return this.raster.data[p * 4 + 2];
-  }
-
-  /** Explains a pixel by the colours at most so far from it. */
-  explain(p: number, radius: number): void {
-    const { width, height } = this.raster;
-    gatherNearby(this.nearby, this.labels, width, height, p, radius);
-    explain(this.best, this.nearby, this.palette, this.red(p), this.green(p), this.blue(p));
-  }
-}
+/** Says what each of some pixels is: a label, or UNKNOWN where that is not for it to say. It changes nothing. */
+export type Decide = (work: PixelWork, open: Int32Array) => Uint8Array;
 
 /**
  * First pass: the label of a pixel that plainly is one colour, as those of thin lines in a known colour are; UNKNOWN for a
  * mix; UNEXPLAINED.
  */
-export class PureDecision implements Decision {
-  private readonly near: Explainer;
-
-  constructor(work: PixelWork) {
-    this.near = new Explainer(work);
-  }
-
-  decide(p: number): number {
-    const { near } = this;
-    const { best, palette, reach } = near;
-    near.explain(p, NEAR_PX);
-    if (best.distance <= reach.mix)
-      return best.first === best.second && best.distance <= reach.pure ? best.first : UNKNOWN;
-    const [r, g, b] = [near.red(p), near.green(p), near.blue(p)];
+export const decidePure: Decide = ({ raster, labels, palette, reach }, open) => {
+  const { width, height, data } = raster;
+  const nearby = makeNearby();
+  const best = makeExplanation();
+  const decided = new Uint8Array(open.length).fill(UNKNOWN);
+  const pure2 = reach.pure * reach.pure;
+  for (let k = 0; k < open.length; k++) {
+    const p = open[k];
+    const r = data[p * 4];
+    const g = data[p * 4 + 1];
+    const b = data[p * 4 + 2];
+    gatherNearby(nearby, labels, width, height, p, NEAR_PX);
+    explain(best, nearby, palette, r, g, b);
+    if (best.distance <= reach.mix) {
+      if (best.first === best.second && best.distance <= reach.pure) decided[k] = best.first;
+      continue;
+    }
     const nearest = nearestColour(palette, r, g, b);
-    const isPure = nearest >= 0 && distance2(palette, nearest, r, g, b) <= reach.pure * reach.pure;
-    return isPure ? nearest : UNEXPLAINED;
+    const isPure = nearest >= 0 && distance2(palette, nearest, r, g, b) <= pure2;
+    decided[k] = isPure ? nearest : UNEXPLAINED;
   }
-}
+  return decided;
+};
 
 /**
  * Second pass: the larger share of the best mix near a pixel; where the nearby colours do not explain it (a thin line never
  * shows its colour pure), of a nearby colour with any known one.
  */
-export class MixDecision implements Decision {
-  private readonly near: Explainer;
-
-  constructor(work: PixelWork) {
-    this.near = new Explainer(work);
-  }
-
-  decide(p: number): number {
-    const { near } = this;
-    const { best, nearby, palette, reach } = near;
-    near.explain(p, NEAR_PX);
-    if (best.distance > reach.mix) near.explain(p, FAR_PX);
-    const [r, g, b] = [near.red(p), near.green(p), near.blue(p)];
+export const decideMixes: Decide = ({ raster, labels, palette, reach }, open) => {
+  const { width, height, data } = raster;
+  const nearby = makeNearby();
+  const best = makeExplanation();
+  const decided = new Uint8Array(open.length);
+  for (let k = 0; k < open.length; k++) {
+    const p = open[k];
+    const r = data[p * 4];
+    const g = data[p * 4 + 1];
+    const b = data[p * 4 + 2];
+    gatherNearby(nearby, labels, width, height, p, NEAR_PX);
+    explain(best, nearby, palette, r, g, b);
+    if (best.distance > reach.mix) {
+      gatherNearby(nearby, labels, width, height, p, FAR_PX);
+      explain(best, nearby, palette, r, g, b);
+    }
     if (best.distance > reach.mix) explainWithKnown(best, nearby, palette, r, g, b);
-    if (nearby.count === 0) return nearestColour(palette, r, g, b);
     const { first, second, to2 } = best;
     const share = mixShare(to2[first], to2[second], palette.apart2[first * MAX_FOUND + second]);
-    return share >= 0.5 ? first : second;
+    decided[k] = nearby.count === 0 ? nearestColour(palette, r, g, b) : share >= 0.5 ? first : second;
   }
-}
-
-/** What is decided of every pixel of `open`. */
-export function decideAll(decision: Decision, open: Int32Array): Uint8Array {
-  const decided = new Uint8Array(open.length);
-  for (let k = 0; k < open.length; k++) decided[k] = decision.decide(open[k]);
   return decided;
-}
+};
 
 /** Betters an explanation by mixes of a nearby colour with any colour of the palette. */
 function explainWithKnown(into: Explanation, nearby: Nearby, palette: Palette, r: number, g: number, b: number): void {

@@ -1,7 +1,7 @@
 // Lines about a pixel thin, kept whole. Where such a line runs between two rows or columns of pixels, none of them is mostly
 // its colour, and where it steps from one to the next, only corners of pixels touch. Our own method: along the line's ridge
 // a pixel counts as the line's if the line as a whole is there.
-import type { Decision, PixelWork } from "./assign.ts";
+import type { Decide, PixelWork } from "./assign.ts";
 import { UNKNOWN } from "./flat.ts";
 import { mixDistance2, mixShare } from "./mixes.ts";
 import { distance2, MAX_FOUND, type Palette } from "./palette.ts";
@@ -27,10 +27,28 @@ const BLENDED_NEIGHBOURS = 4;
 /** The same where nothing is blended: pixels of a chequered pattern have four. */
 const PLAIN_NEIGHBOURS = 2;
 
-/** Says of which thin line's ridge a pixel is, by the line's colour: UNKNOWN where there is none. */
-export class LineDecision implements Decision {
+/** Of which thin line's ridge each pixel is, by the line's colour: UNKNOWN where there is none. */
+export const decideLines: Decide = (work, open) => {
+  const { labels, palette } = work;
+  const { width, height, data } = work.raster;
+  const lines = new ThinLines(work);
+  const decided = new Uint8Array(open.length).fill(UNKNOWN);
+  for (let k = 0; k < open.length; k++) {
+    const p = open[k];
+    const x = p % width;
+    const y = (p - x) / width;
+    if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) continue;
+    const own = labels[p];
+    // Most pixels beside an edge are purely their colour.
+    if (own < MAX_FOUND && distance2(palette, own, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) < PURE2) continue;
+    decided[k] = lines.ridgeOf(p);
+  }
+  return decided;
+};
+
+/** Thin lines, by shares of their colours in pixels. */
+class ThinLines {
   private readonly width: number;
-  private readonly height: number;
   private readonly rgba: Uint8ClampedArray;
   private readonly labels: Uint8Array;
   private readonly palette: Palette;
@@ -39,7 +57,6 @@ export class LineDecision implements Decision {
 
   constructor({ raster, labels, palette, reach }: PixelWork) {
     this.width = raster.width;
-    this.height = raster.height;
     this.rgba = raster.data;
     this.labels = labels;
     this.palette = palette;
@@ -47,15 +64,10 @@ export class LineDecision implements Decision {
     for (let i = 0; i < 25; i++) this.around[i] = (Math.floor(i / 5) - 2) * this.width + (i % 5) - 2;
   }
 
-  decide(p: number): number {
-    const { width, height, rgba, labels, around } = this;
-    const x = p % width;
-    const y = (p - x) / width;
-    if (x < 2 || y < 2 || x >= width - 2 || y >= height - 2) return UNKNOWN;
+  /** The colour of the line whose ridge a pixel is that lies two from the picture's edge or more, or UNKNOWN. */
+  ridgeOf(p: number): number {
+    const { width, labels, around } = this;
     const own = labels[p];
-    // Most pixels beside an edge are purely their colour.
-    if (own < MAX_FOUND && distance2(this.palette, own, rgba[p * 4], rgba[p * 4 + 1], rgba[p * 4 + 2]) < PURE2)
-      return UNKNOWN;
     let last = own;
     for (let i = 0; i < around.length; i++) {
       const line = labels[p + around[i]];
@@ -141,7 +153,7 @@ export class LineDecision implements Decision {
 export function joinCorners(work: PixelWork, open: Int32Array): void {
   const { labels } = work;
   const { width } = work.raster;
-  const lines = new LineDecision(work);
+  const lines = new ThinLines(work);
   const joints: number[] = [];
   for (let k = 0; k < open.length; k++) {
     const p = open[k];
@@ -157,7 +169,7 @@ export function joinCorners(work: PixelWork, open: Int32Array): void {
 }
 
 /** The pixel that joins p with the one of its line below it to one side; -1 where they do not touch at a corner, or no line does. */
-function jointOf(lines: LineDecision, labels: Uint8Array, width: number, p: number, side: number): number {
+function jointOf(lines: ThinLines, labels: Uint8Array, width: number, p: number, side: number): number {
   const line = labels[p];
   const far = p + width + side;
   if (labels[far] !== line || labels[p + side] === line || labels[p + width] === line) return -1;

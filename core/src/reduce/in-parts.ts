@@ -2,8 +2,8 @@
 // sees picture and labels in shared memory; where there is none, or nobody, it is one part.
 import { type Raster, smoothNoise, smoothRows } from "../raster/index.ts";
 import { canShareMemory, isHelped, type Sharing, shareBytes, shareOut, type Task } from "../share/index.ts";
-import { decideAll, MixDecision, type PixelWork, PureDecision, UNEXPLAINED } from "./assign.ts";
-import { LineDecision } from "./bridge-lines.ts";
+import { decideMixes, decidePure, type PixelWork, UNEXPLAINED } from "./assign.ts";
+import { decideLines } from "./bridge-lines.ts";
 import { type FlatPixels, type FlatRows, findFlatPixels, findFlatRows, joinRows, UNKNOWN } from "./flat.ts";
 
 /** Pictures of fewer pixels are found through before they are shared. */
@@ -77,7 +77,7 @@ export function* findFlatInParts(raster: Raster, reach: number, isShared: boolea
   return joinRows(labels, yield* shareOut(flatTask, { raster, labels, reach }, inRows(raster.height)));
 }
 
-const DECISIONS = { pure: PureDecision, mix: MixDecision, line: LineDecision } as const;
+const DECISIONS = { pure: decidePure, mix: decideMixes, line: decideLines } as const;
 
 /** What is decided of pixels. */
 type Question = keyof typeof DECISIONS;
@@ -85,10 +85,7 @@ type Question = keyof typeof DECISIONS;
 /** Pixels, by index, as what was decided of each. */
 export const decideTask: Task<PixelWork & { readonly question: Question }, Int32Array, Uint8Array> = {
   name: "decide pixels",
-  begin: (work) => {
-    const decision = new DECISIONS[work.question](work);
-    return (open) => decideAll(decision, open);
-  },
+  begin: (work) => (open) => DECISIONS[work.question](work, open),
 };
 
 /**
@@ -101,11 +98,13 @@ export function* labelPixels(
   open: Int32Array,
   isShared: boolean,
 ): Sharing<Int32Array> {
-  const count = isShared ? Math.ceil(open.length / PART_PIXELS) : 1;
-  const parts = Array.from({ length: count }, (_, k) =>
-    isShared ? open.slice(k * PART_PIXELS, (k + 1) * PART_PIXELS) : open,
+  // So many at a time alone, too: engines compile what is called often, and one long loop late.
+  const parts = Array.from({ length: Math.ceil(open.length / PART_PIXELS) }, (_, k) =>
+    open.slice(k * PART_PIXELS, (k + 1) * PART_PIXELS),
   );
-  const decided = yield* shareOut(decideTask, { ...work, question }, parts);
+  const decided = isShared
+    ? yield* shareOut(decideTask, { ...work, question }, parts)
+    : parts.map((part) => DECISIONS[question](work, part));
   const unexplained = new Int32Array(open.length);
   let n = 0;
   for (const [k, part] of parts.entries())
