@@ -8,8 +8,9 @@ import { type FlatPixels, type FlatRows, findFlatPixels, findFlatRows, joinRows,
 
 /** Pictures of fewer pixels are found through before they are shared. */
 const LEAST_PX = 250_000;
-/** Rows and loose pixels that are done in one go: a part of shared work costs a message. */
-const PART_ROWS = 64;
+/** Parts that rows are cut into: each counts its colours for itself, which costs a megabyte. */
+const ROW_PARTS = 12;
+/** Loose pixels that are decided in one go: a part of shared work costs a message. */
 const PART_PIXELS = 8192;
 
 /** Whether a picture is worth sharing, and there is with whom. */
@@ -24,9 +25,9 @@ export function shareRaster(raster: Raster): Raster {
 type Rows = readonly [number, number];
 
 function inRows(height: number): Rows[] {
-  return Array.from({ length: Math.ceil(height / PART_ROWS) }, (_, k) => [
-    k * PART_ROWS,
-    Math.min(height, (k + 1) * PART_ROWS),
+  return Array.from({ length: ROW_PARTS }, (_, k) => [
+    Math.round((k * height) / ROW_PARTS),
+    Math.round(((k + 1) * height) / ROW_PARTS),
   ]);
 }
 
