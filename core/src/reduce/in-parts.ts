@@ -1,7 +1,7 @@
 // What of finding colours is done part by part, alone or by several: rows of the picture, pixels that are not flat. Who helps
 // sees picture and labels in shared memory; where there is none, or nobody, it is one part.
 import { type Raster, smoothNoise, smoothRows } from "../raster/index.ts";
-import { canShareMemory, isHelped, type Sharing, shareBytes, shareOut, type Task } from "../share/index.ts";
+import { canShareMemory, isHelped, type Sharing, sharedBytes, shareOut, type Task } from "../share/index.ts";
 import { decideMixes, decidePure, type PixelWork, UNEXPLAINED } from "./assign.ts";
 import { decideLines } from "./bridge-lines.ts";
 import { type FlatPixels, type FlatRows, findFlatPixels, findFlatRows, joinRows, UNKNOWN } from "./flat.ts";
@@ -18,8 +18,15 @@ export function* isPictureShared({ width, height }: Raster): Sharing<boolean> {
   return canShareMemory && width * height >= LEAST_PX && (yield* isHelped());
 }
 
+/** A copy of a picture in shared memory. */
 export function shareRaster(raster: Raster): Raster {
-  return { ...raster, data: shareBytes(raster.data) };
+  const copy = sharedRaster(raster);
+  copy.data.set(raster.data);
+  return copy;
+}
+
+function sharedRaster({ width, height }: Raster): Raster {
+  return { width, height, data: new Uint8ClampedArray(sharedBytes(width * height * 4).buffer) };
 }
 
 type Rows = readonly [number, number];
@@ -51,7 +58,7 @@ export const smoothTask: Task<SmoothWork, Rows, null> = {
 /** `smoothNoise` with whoever helps. */
 export function* smoothInParts(raster: Raster, reach: number, isShared: boolean): Sharing<Raster> {
   if (!isShared) return smoothNoise(raster, reach);
-  const into = shareRaster(raster);
+  const into = sharedRaster(raster);
   yield* shareOut(smoothTask, { raster, into, reach }, inRows(raster.height));
   return into;
 }
@@ -74,7 +81,7 @@ export const flatTask: Task<FlatWork, Rows, FlatRows> = {
 /** `findFlatPixels` with whoever helps. */
 export function* findFlatInParts(raster: Raster, reach: number, isShared: boolean): Sharing<FlatPixels> {
   if (!isShared) return findFlatPixels(raster, reach);
-  const labels = shareBytes(new Uint8Array(raster.width * raster.height).fill(UNKNOWN));
+  const labels = sharedBytes(raster.width * raster.height).fill(UNKNOWN);
   return joinRows(labels, yield* shareOut(flatTask, { raster, labels, reach }, inRows(raster.height)));
 }
 

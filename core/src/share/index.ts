@@ -9,5 +9,5 @@ export {
   shareOut,
   type Task,
 } from "./share.ts";
-export { canShareMemory, shareBytes } from "./shared-memory.ts";
+export { canShareMemory, sharedBytes } from "./shared-memory.ts";
 export { type Helper, type Helpers, workTogether } from "./work-together.ts";

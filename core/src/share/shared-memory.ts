@@ -3,10 +3,7 @@
 /** Whether the engine grants it: browsers do to pages that are isolated from those of other origins. */
 export const canShareMemory = typeof SharedArrayBuffer === "function";
 
-/** A copy of some bytes in shared memory; it passes from thread to thread as it is. Only where `canShareMemory`. */
-export function shareBytes<T extends Uint8Array | Uint8ClampedArray>(bytes: T): T {
-  const memory = new SharedArrayBuffer(bytes.length);
-  const copy = bytes instanceof Uint8Array ? new Uint8Array(memory) : new Uint8ClampedArray(memory);
-  copy.set(bytes);
-  return copy as T;
+/** So many bytes, all 0, in shared memory: they pass from thread to thread as they are. Only where `canShareMemory`. */
+export function sharedBytes(length: number): Uint8Array {
+  return new Uint8Array(new SharedArrayBuffer(length));
 }

@@ -46,8 +46,8 @@ export function followChains(map: LabelMap, components: Components): ChainGraph 
 }
 
 /**
- * A walk along all cracks of a label map. A class, as is all in core that is called for every pixel or crack: its methods
- * outlive the walk, and stay compiled; closures are compiled anew each time they are made (docs/decisions/0040).
+ * A walk along all cracks of a label map. Its methods outlive it, and stay compiled; closures would be compiled anew for each
+ * walk (docs/decisions/0040).
  */
 class CrackWalk {
   private readonly width: number;
