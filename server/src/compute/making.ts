@@ -1,15 +1,18 @@
 // What the making processes do: a job's files and its proofs. They have no database and no file; all they need comes in.
+import { createHash } from "node:crypto";
 import type { FiledMotif } from "@plain-palette/core/formats";
 import { loadAllParts } from "@plain-palette/core/later";
 import type { Motif } from "@plain-palette/core/motif";
 import { makeProof, type Proof, type ProofFacts, writeProofPdf } from "@plain-palette/core/proof";
 import {
+  type Artwork,
   type Library,
   listOutputs,
   type MadeFile,
   makeCommonFiles,
   makeResultCache,
   type Recipe,
+  type ResultCache,
   runPipeline,
   runSteps,
 } from "@plain-palette/core/recipe";
@@ -65,6 +68,29 @@ export const prepare: Tasks["prepare"] = async () => {
   await loadAllParts();
 };
 
+/** An artwork with what was made of it. */
+interface Work {
+  readonly artwork: Artwork;
+  readonly cache: ResultCache;
+}
+
+/** The latest: files of another process, or once more after a change, are mostly of the same artwork as the proof before. */
+let latest: Work | null = null;
+
+async function openWork({ pixels, ...files }: JobTask): Promise<Work> {
+  const { width, height, packed } = pixels;
+  const key = createHash("sha256").update(`${width} x ${height}\n`).update(packed).digest("hex");
+  const kept = latest?.artwork.key === key ? latest : null;
+  // Two pictures are not held at once.
+  latest = null;
+  const library = await openLibrary(files);
+  latest = {
+    artwork: kept?.artwork ?? { key, raster: await unpackPixels(pixels) },
+    cache: { ...(kept?.cache ?? makeResultCache()), library },
+  };
+  return latest;
+}
+
 async function openLibrary({ fonts, motifs }: LibraryFiles): Promise<Library> {
   return { typefaces: await openTypefaces(fonts), motifs: { get: (hash) => motifs.get(hash) ?? null } };
 }
@@ -72,8 +98,8 @@ async function openLibrary({ fonts, motifs }: LibraryFiles): Promise<Library> {
 const MAKING = {
   /** A proof with its PDF. */
   async proof(task: ProofTask): Promise<{ proof: Proof; pdf: Uint8Array }> {
-    const raster = await unpackPixels(task.pixels);
-    const results = runPipeline({ key: "artwork", raster }, task.recipe, makeResultCache(await openLibrary(task)));
+    const { artwork, cache } = await openWork(task);
+    const results = runPipeline(artwork, task.recipe, cache);
     const proof = makeProof(results, task.recipe, task.facts);
     return { proof, pdf: await writeProofPdf(proof, { date: task.sentAt, labelFont }) };
   },
@@ -86,8 +112,8 @@ const MAKING = {
     const { recipe, orderedAt } = task;
     const report = (progress: number, stage: string) => tell({ progress, stage });
     report(0.02, "Reading the artwork");
-    const artwork = { key: "artwork", raster: await unpackPixels(task.pixels) };
-    const steps = runSteps(artwork, recipe, makeResultCache(await openLibrary(task)));
+    const { artwork, cache } = await openWork(task);
+    const steps = runSteps(artwork, recipe, cache);
     let step = steps.next();
     while (!step.done) {
       const { doing, done } = step.value;
