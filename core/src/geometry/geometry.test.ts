@@ -5,7 +5,9 @@ import {
   fillHoles,
   flattenPath,
   formatLength,
+  growRegion,
   intersectEach,
+  linesOf,
   parseLength,
   pathArea,
   polygonPath,
@@ -153,6 +155,29 @@ describe("polygon arithmetic", () => {
     );
   });
 
+  it("grows and shrinks a disc with a hole to discs, within what is asked, and with no more points than that takes", () => {
+    const disc = (radius: number, turn: 1 | -1) =>
+      polygonPath(
+        Array.from({ length: 720 }, (_, i) => [
+          100 + radius * Math.cos((turn * i * Math.PI) / 360),
+          100 + radius * Math.sin((turn * i * Math.PI) / 360),
+        ]).flat(),
+      );
+    const tolerance = 0.02;
+    const ring = toPolygons([disc(80, 1), disc(40, -1)], tolerance);
+    for (const by of [3, -3]) {
+      const radii = [80 + by, 40 - by];
+      const moved = linesOf(growRegion(ring, by, tolerance));
+      expect(moved.length).toBe(2);
+      for (const line of moved) {
+        const away = line.flatMap((x, i) => (i % 2 === 0 ? [Math.hypot(x - 100, line[i + 1] - 100)] : []));
+        const radius = radii.find((one) => Math.abs(one - away[0]) < 1) ?? 0;
+        expect(Math.max(...away.map((one) => Math.abs(one - radius)))).toBeLessThan(tolerance);
+        // A chord's height is r (1 - cos(angle / 2)): within half the tolerance a circle takes so many; twice as many are enough.
+        expect(away.length).toBeLessThan((2 * Math.PI) / Math.acos(1 - tolerance / 2 / radius));
+      }
+    }
+  });
   it("fills small holes as far as is said, islands in them too, as the independent library does", () => {
     // One hole lies in what may be filled, with an island; one half in it; one outside; one is too large.
     const holes = [square(10, 10, 6), square(28, 10, 4), square(50, 10, 4), square(10, 40, 20)].map(reversePath);

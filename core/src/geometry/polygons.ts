@@ -218,9 +218,8 @@ export function widenLines(
   ends: "round" | "cut off" = "round",
 ): Polygons {
   const share = tolerancePx / 2;
-  const thinOut = (ring: Path64) => dropIdlePoints([...ring, ring[0]], share);
   const spread = (polygons: Polygons, px: number, end: EndType) =>
-    inflatePaths(polygons, toGrid(px), JoinType.Round, end, 2, toGrid(share)).map(thinOut);
+    inflatePaths(polygons, toGrid(px), JoinType.Round, end, 2, toGrid(share)).map((ring) => thinRing(ring, share));
   const end = ends === "round" ? EndType.Round : EndType.Butt;
   // Each alone first: all at once cost grows with their square.
   const wide = lines.map((line) => spread([dropIdlePoints(layOnGrid(line), share)], byPx + gapPx / 2, end));
@@ -236,7 +235,17 @@ export function growRegion(
   corners: "round" | "sharp" = "round",
 ): Polygons {
   const join = corners === "round" ? JoinType.Round : JoinType.Miter;
-  return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(tolerancePx));
+  // As many points again lie at corners that are hardly any: whoever works on with it would pay for them.
+  const share = tolerancePx / 2;
+  return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(share)).flatMap((ring) => {
+    const thin = thinRing(ring, share);
+    return thin.length < 3 ? [] : [thin];
+  });
+}
+
+/** A ring without those of its points that lie within `tolerancePx` of it anyway. */
+function thinRing(ring: Path64, tolerancePx: number): Path64 {
+  return dropIdlePoints([...ring, ring[0]], tolerancePx).slice(0, -1);
 }
 
 /**
