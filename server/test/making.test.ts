@@ -30,7 +30,7 @@ describe("a process that has made files before", () => {
     const fewer: Recipe = { ...recipe, colours: { ...recipe.colours, count: 2 } };
     const orders = [
       { pixels: first, recipe },
-      { pixels: first, recipe: { ...recipe, process: "stitches" } },
+      { pixels: first, recipe: { ...recipe, process: "transfer" } },
       { pixels: first, recipe: wider },
       { pixels: first, recipe: fewer },
       // Of the same size, so that nothing but its pixels tells it from the first.
@@ -45,7 +45,7 @@ describe("a process that has made files before", () => {
       expect(await make(order)).toEqual(kept[k]);
     }
     // They are all different orders, but for the first and the last.
-    const plates = kept.map((files) => files.find(({ name }) => /films|stitches.*svg/.test(name))?.bytes);
+    const plates = kept.map((files) => files.find(({ name }) => /films|sheet/.test(name))?.bytes);
     expect(new Set(plates.map((bytes) => bytes && Buffer.from(bytes).toString("base64"))).size).toBe(orders.length - 1);
   });
 });
