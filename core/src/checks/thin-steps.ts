@@ -82,24 +82,23 @@ export function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mm
   const walk = walkBoundaries(boundaries, stepPx);
   const count = walk.x.length;
   if (count === 0) return [];
-  const index = new Flatbush(count);
-  for (let i = 0; i < count; i++) index.add(walk.x[i], walk.y[i], walk.x[i], walk.y[i]);
-  index.finish();
-  const thin: ThinStep[] = [];
-  for (const side of [1, -1] as const) {
+  const runs = cutRuns(walk);
+  const index = indexRuns(runs);
+  const mostPx = Math.max(limits.lineMm, limits.gapMm) / mmPerPx;
+  const sides = [1, -1].map((side) => {
     const grounds = side === 1 ? walk.left : walk.right;
     const limitOf = (i: number) => (grounds[i] < 0 ? limits.gapMm : limits.lineMm) / mmPerPx;
+    return { side, grounds, limitOf, widths: new Float64Array(count) };
+  });
+  for (const run of runs) {
+    const near = stepsNear(runs, index, run, mostPx + stepPx);
     // Left of a direction, y down, is (dy, -dx).
-    const mostPx = Math.max(limits.lineMm, limits.gapMm) / mmPerPx;
-    const widths = new Float64Array(count);
-    let near: readonly number[] = [];
-    for (let i = 0, end = 0; i < count; i++) {
-      if (i === end) {
-        while (end < count && end < i + TOGETHER && walk.boundary[end] === walk.boundary[i]) end++;
-        near = stepsNear(walk, index, i, end, mostPx + stepPx);
-      }
-      widths[i] = measureAcross(walk, near, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, stepPx, limitOf(i));
-    }
+    for (const { side, grounds, limitOf, widths } of sides)
+      for (let i = run.from; i < run.to; i++)
+        widths[i] = measureAcross(walk, near, i, grounds[i], walk.dy[i] * side, -walk.dx[i] * side, stepPx, limitOf(i));
+  }
+  const thin: ThinStep[] = [];
+  for (const { side, grounds, limitOf, widths } of sides) {
     for (let i = 0; i < count; i++) {
       if (widths[i] >= limitOf(i)) continue;
       thin.push({
@@ -161,16 +160,44 @@ function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
   return walk;
 }
 
-/** Steps within reach of steps from..to, which follow each other along one boundary. */
-function stepsNear({ x, y }: Walk, index: Flatbush, from: number, to: number, reach: number): readonly number[] {
-  let [left, top, right, bottom] = [x[from], y[from], x[from], y[from]];
-  for (let i = from + 1; i < to; i++) {
-    left = Math.min(left, x[i]);
-    right = Math.max(right, x[i]);
-    top = Math.min(top, y[i]);
-    bottom = Math.max(bottom, y[i]);
+/** Steps of one boundary that follow each other, from `from` up to `to`, and the box round them. */
+interface Run {
+  readonly from: number;
+  readonly to: number;
+  readonly left: number;
+  readonly top: number;
+  readonly right: number;
+  readonly bottom: number;
+}
+
+function cutRuns({ x, y, boundary }: Walk): Run[] {
+  const runs: Run[] = [];
+  for (let from = 0, to = 0; from < x.length; from = to) {
+    let [left, top, right, bottom] = [x[from], y[from], x[from], y[from]];
+    for (; to < x.length && to < from + TOGETHER && boundary[to] === boundary[from]; to++) {
+      left = Math.min(left, x[to]);
+      right = Math.max(right, x[to]);
+      top = Math.min(top, y[to]);
+      bottom = Math.max(bottom, y[to]);
+    }
+    runs.push({ from, to, left, top, right, bottom });
   }
-  return index.search(left - reach, top - reach, right + reach, bottom + reach);
+  return runs;
+}
+
+function indexRuns(runs: readonly Run[]): Flatbush {
+  const index = new Flatbush(runs.length);
+  for (const { left, top, right, bottom } of runs) index.add(left, top, right, bottom);
+  index.finish();
+  return index;
+}
+
+/** Steps that may be within reach of a run, its own among them. */
+function stepsNear(runs: readonly Run[], index: Flatbush, { left, top, right, bottom }: Run, reach: number): number[] {
+  const near: number[] = [];
+  for (const found of index.search(left - reach, top - reach, right + reach, bottom + reach))
+    for (let i = runs[found].from; i < runs[found].to; i++) near.push(i);
+  return near;
 }
 
 /** Distance from step `i` along its normal to the boundary on the other side of its ground, among steps near it, as far as `most`. */
