@@ -1,9 +1,16 @@
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
 
-// One file for the shell and one for the threads that help it, with what they share beside them: it is at work in half the
-// time that reading the source as it stands takes. Packages of others are in it, too, but for those with a library of their own.
+/** What stays a module of its own is brought in by whoever runs the file: a kept script has no imports. */
+const bringIn: Plugin = {
+  name: "bring-in",
+  renderChunk: (code) => code.replaceAll(/\bimport\(/g, "bringIn("),
+};
+
+// All of the shell as one file that the engine can keep compiled (`tools/separate.mjs`). Packages of others are in it, too,
+// but for those with a library of their own, and one that is a module that waits.
 export default defineConfig({
-  ssr: { noExternal: true, external: ["sharp", "@resvg/resvg-js"] },
+  plugins: [bringIn],
+  ssr: { noExternal: true, external: ["sharp", "@resvg/resvg-js", "harfbuzzjs"] },
   build: {
     ssr: true,
     target: "node20",
@@ -12,8 +19,8 @@ export default defineConfig({
     // Another shell may be reading what is there.
     emptyOutDir: false,
     rolldownOptions: {
-      input: { main: "src/main.ts", helper: "src/helper.ts" },
-      output: { entryFileNames: "[name].js", chunkFileNames: "parts/[name].js" },
+      input: { main: "src/main.ts" },
+      output: { format: "cjs", codeSplitting: false, entryFileNames: "[name].cjs" },
     },
   },
 });

@@ -1,8 +1,9 @@
-// The threads that help the shell: as many as there are processors beside its own.
+// The threads that help the shell: as many as there are processors beside its own, each begun as the shell was.
 import { availableParallelism } from "node:os";
 import { setImmediate } from "node:timers/promises";
-import { Worker } from "node:worker_threads";
-import { type Helper, type Helpers, openHelper } from "@plain-palette/core/share";
+import { parentPort, Worker } from "node:worker_threads";
+import { type Helper, type Helpers, makeHelp, openHelper, type PartMessage } from "@plain-palette/core/share";
+import { taskOf } from "@plain-palette/core/tasks";
 
 /** More bring little: half of what there is to do is done by one. */
 const MOST = 3;
@@ -16,14 +17,14 @@ export interface HelperThreads {
 }
 
 /** In the source, which needs a loader that costs more than threads gain, nobody helps. */
-export function openHelpers(most = import.meta.url.endsWith(".js") ? MOST : 0): HelperThreads {
+export function openHelpers(most = import.meta.url.endsWith(".cjs") ? MOST : 0): HelperThreads {
   let threads: readonly Worker[] = [];
   let all: readonly Helper[] = [];
   return {
     forPicture(px) {
       if (all.length === 0 && px >= LEAST_PX) {
         const count = Math.min(most, availableParallelism() - 1);
-        threads = Array.from({ length: count }, () => new Worker(new URL("./helper.js", import.meta.url)));
+        threads = Array.from({ length: count }, () => new Worker(String(process.argv[1])));
         all = threads.map(helperOf);
       }
       return { all, breathe: () => setImmediate() };
@@ -40,4 +41,10 @@ function helperOf(thread: Worker): Helper {
   thread.on("error", ({ message }) => end(message));
   thread.on("exit", () => end("the thread has ended"));
   return helper;
+}
+
+/** What such a thread does. */
+export function help(): void {
+  const answer = makeHelp(taskOf);
+  parentPort?.on("message", (message: PartMessage) => parentPort?.postMessage(answer(message)));
 }

@@ -1,7 +1,8 @@
 // separate: the product's pipeline from the shell.
 import { basename, extname, join } from "node:path";
+import { isMainThread } from "node:worker_threads";
 import { readArguments, USAGE, UsageError } from "./arguments.ts";
-import { openHelpers } from "./helpers.ts";
+import { help, openHelpers } from "./helpers.ts";
 import { makeOutputFolder, OutputError } from "./output-folder.ts";
 import { separateFile } from "./separate-file.ts";
 
@@ -47,12 +48,17 @@ function reasonOf(error: unknown): string {
   return error.message;
 }
 
-try {
-  process.exitCode = await main();
-} catch (error) {
+function tell(error: unknown): void {
   if (error instanceof UsageError)
     process.stderr.write(`separate: ${error.message}\n${error.needsUsage ? `${USAGE}\n` : ""}`);
   else if (error instanceof OutputError) process.stderr.write(`separate: --out: ${error.message}\n`);
   else throw error;
   process.exitCode = 2;
 }
+
+// Its threads begin here, too.
+if (isMainThread)
+  main().then((code) => {
+    process.exitCode = code;
+  }, tell);
+else help();
