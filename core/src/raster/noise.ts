@@ -69,7 +69,9 @@ export function smoothRows(raster: Raster, into: Raster, reach: number, top: num
     const isInside = y >= RADIUS && y < height - RADIUS;
     for (let x = 0; x < width; x++) {
       const isWhole = isInside && x >= RADIUS && x < width - RADIUS;
-      out[y * width + x] = isWhole && near.isCalm(x, y) ? near.meanOfAll(x, y) : near.meanAlike(x, y);
+      // Half of a compressed drawing is.
+      if (isWhole && near.isLevel(x)) out[y * width + x] = words[y * width + x];
+      else out[y * width + x] = isWhole && near.isCalm(x, y) ? near.meanOfAll(x, y) : near.meanAlike(x, y);
     }
   }
 }
@@ -94,6 +96,8 @@ class RowWindow {
   /** Of five rows, each at its number's remainder: the channels spread, and whether all is near that lies beside in the row. */
   private readonly channels: Int32Array;
   private readonly isRowCalm: Uint8Array;
+  /** How many rows up to the one read last have the same pixel there, and beside it. */
+  private readonly levelRows: Int32Array;
   /** Sums over the five rows. */
   private readonly redBlue: Int32Array;
   private readonly green: Int32Array;
@@ -112,6 +116,7 @@ class RowWindow {
     this.isWithinHalf = (reach >> 1) * ONES + GUARDS;
     this.channels = new Int32Array(ROWS * width);
     this.isRowCalm = new Uint8Array(ROWS * width);
+    this.levelRows = new Int32Array(width);
     this.redBlue = new Int32Array(width);
     this.green = new Int32Array(width);
     this.first = Math.max(0, top - RADIUS);
@@ -122,6 +127,11 @@ class RowWindow {
   moveTo(y: number): void {
     if (y - RADIUS > this.first) this.forgetRow(y - RADIUS - 1);
     for (; this.read <= Math.min(this.height - 1, y + RADIUS); this.read++) this.readRow(this.read);
+  }
+
+  /** Whether a pixel, with all five rows and columns around it, is like them to the last bit. */
+  isLevel(x: number): boolean {
+    return this.levelRows[x] >= ROWS;
   }
 
   /** Whether a pixel, with all five rows and columns around it, is surely like all of them. */
@@ -173,15 +183,27 @@ class RowWindow {
   }
 
   private readRow(y: number): void {
-    const { channels, isRowCalm, words, width, redBlue, green, isWithinHalf } = this;
+    const { channels, isRowCalm, levelRows, words, width, redBlue, green, isWithinHalf } = this;
     const at = (y % ROWS) * width;
+    const start = y * width;
+    let run = 0;
     for (let x = 0; x < width; x++) {
-      const word = words[y * width + x];
+      const word = words[start + x];
       channels[at + x] = spread(word);
       redBlue[x] += word & RED_BLUE;
       green[x] += (word >>> 8) & 255;
+      run = x > 0 && word === words[start + x - 1] ? run + 1 : 1;
+      const middle = x - RADIUS;
+      if (middle < RADIUS) continue;
+      if (run < ROWS) levelRows[middle] = 0;
+      else if (y > this.first && words[start - width + middle] === word) levelRows[middle]++;
+      else levelRows[middle] = 1;
     }
     for (let x = RADIUS; x < width - RADIUS; x++) {
+      if (levelRows[x] > 0) {
+        isRowCalm[at + x] = 1;
+        continue;
+      }
       const own = channels[at + x];
       const low = isWithinHalf - own;
       const high = isWithinHalf + own;
