@@ -227,6 +227,9 @@ export function widenLines(
   return gapPx > 0 ? spread(united, -gapPx / 2, EndType.Polygon) : united;
 }
 
+/** Of what a grown region may be off, the share that points may lie beside it that are left out. */
+const IDLE_SHARE = 1 / 8;
+
 /** A region grown by `byPx` on all sides, or smaller if that is negative, within `tolerancePx`; sharp corners are cut off at twice that. */
 export function growRegion(
   region: Polygons,
@@ -235,12 +238,15 @@ export function growRegion(
   corners: "round" | "sharp" = "round",
 ): Polygons {
   const join = corners === "round" ? JoinType.Round : JoinType.Miter;
-  // As many points again lie at corners that are hardly any: whoever works on with it would pay for them.
-  const share = tolerancePx / 2;
-  return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(share)).flatMap((ring) => {
-    const thin = thinRing(ring, share);
-    return thin.length < 3 ? [] : [thin];
-  });
+  // As many points again lie at corners that are hardly any: whoever works on with it would pay for them. So little that
+  // outlines do not shrink by it.
+  const share = tolerancePx * IDLE_SHARE;
+  return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(tolerancePx - share)).flatMap(
+    (ring) => {
+      const thin = thinRing(ring, share);
+      return thin.length < 3 ? [] : [thin];
+    },
+  );
 }
 
 /** A ring without those of its points that lie within `tolerancePx` of it anyway. */
