@@ -3,7 +3,7 @@ import { defineConfig, type Plugin } from "vite";
 /** What stays a module of its own is brought in by whoever runs the file: a kept script has no imports. */
 const bringIn: Plugin = {
   name: "bring-in",
-  renderChunk: (code) => code.replaceAll(/\bimport\(/g, "bringIn("),
+  renderChunk: (code) => code.replaceAll(/(?<![.\w$])import\(/g, "bringIn("),
 };
 
 // All of the shell as one file that the engine can keep compiled (`tools/separate.mjs`). Packages of others are in it, too,

@@ -1,6 +1,6 @@
 // How wide things are along their boundaries: walked in steps, and measured across to the boundary opposite.
-import Flatbush from "flatbush";
-import { type CubicPath, flattenPath } from "../geometry/index.ts";
+import type Flatbush from "flatbush";
+import { type Bounds, type CubicPath, flattenPath, indexBounds } from "../geometry/index.ts";
 
 export interface ThinLimits {
   readonly lineMm: number;
@@ -83,7 +83,7 @@ export function findThin(boundaries: readonly Boundary[], limits: ThinLimits, mm
   const count = walk.x.length;
   if (count === 0) return [];
   const runs = cutRuns(walk);
-  const index = indexRuns(runs);
+  const index = indexBounds(runs);
   const mostPx = Math.max(limits.lineMm, limits.gapMm) / mmPerPx;
   const sides = [1, -1].map((side) => {
     const grounds = side === 1 ? walk.left : walk.right;
@@ -161,13 +161,9 @@ function walkBoundaries(boundaries: readonly Boundary[], stepPx: number): Walk {
 }
 
 /** Steps of one boundary that follow each other, from `from` up to `to`, and the box round them. */
-interface Run {
+interface Run extends Bounds {
   readonly from: number;
   readonly to: number;
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
 }
 
 function cutRuns({ x, y, boundary }: Walk): Run[] {
@@ -183,13 +179,6 @@ function cutRuns({ x, y, boundary }: Walk): Run[] {
     runs.push({ from, to, left, top, right, bottom });
   }
   return runs;
-}
-
-function indexRuns(runs: readonly Run[]): Flatbush {
-  const index = new Flatbush(runs.length);
-  for (const { left, top, right, bottom } of runs) index.add(left, top, right, bottom);
-  index.finish();
-  return index;
 }
 
 /** Steps that may be within reach of a run, its own among them. */

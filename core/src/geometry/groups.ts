@@ -1,6 +1,7 @@
 // Rings that may be worked on apart: what no edge comes near lies wholly within one part of the plane that the others make.
 import { getBounds, type Path64, type Paths64, type Rect64 } from "clipper2-ts";
-import Flatbush from "flatbush";
+import { indexBounds } from "./index-bounds.ts";
+import type { Bounds } from "./points.ts";
 
 /** Edges of a ring that are looked round together. */
 const STRETCH_EDGES = 16;
@@ -45,9 +46,7 @@ function joinTouching(rings: Paths64): Int32Array {
   const stretches: Stretch[] = [];
   for (let r = 0; r < rings.length; r++) cutUp(stretches, rings[r], r);
   if (stretches.length === 0) return parent;
-  const index = new Flatbush(stretches.length);
-  for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
-  index.finish();
+  const index = indexBounds(stretches);
   for (const { ring, left, top, right, bottom } of stretches)
     for (const found of index.search(left, top, right, bottom)) {
       const a = rootOf(parent, ring);
@@ -70,12 +69,8 @@ function rootOf(parent: Int32Array, ring: number): number {
   return root;
 }
 
-interface Stretch {
+interface Stretch extends Bounds {
   readonly ring: number;
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
 }
 
 function cutUp(out: Stretch[], points: Path64, ring: number): void {

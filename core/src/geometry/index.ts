@@ -29,6 +29,7 @@ export {
   trimNumber,
   withEnds,
 } from "./cubic-path.ts";
+export { indexBounds } from "./index-bounds.ts";
 export { formatLength, type Length, type LengthUnit, MM_PER_UNIT, parseLength, toMm } from "./length.ts";
 export { eachLineCrossing } from "./line-crossings.ts";
 export { type Bounds, boundsOf, boundsOfAll, eachPoint, isInLine, lengthAlong } from "./points.ts";

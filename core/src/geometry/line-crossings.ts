@@ -1,6 +1,7 @@
 // Where polylines cross each other or themselves, decided exactly: rounding must not make a crossing, nor hide one.
-import Flatbush from "flatbush";
 import { orient2d } from "robust-predicates";
+import { indexBounds } from "./index-bounds.ts";
+import type { Bounds } from "./points.ts";
 
 /** Steps of a polyline that are looked at together. */
 const STRETCH_STEPS = 8;
@@ -9,14 +10,10 @@ const STRETCH_STEPS = 8;
 export type TellCrossing = (a: number, i: number, b: number, k: number) => void;
 
 /** Some steps of a polyline in a row, from the one that starts at index `from` on. */
-interface Stretch {
+interface Stretch extends Bounds {
   readonly line: number;
   readonly from: number;
   readonly to: number;
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
 }
 
 /**
@@ -33,9 +30,7 @@ export function eachLineCrossing(
   for (const a of among) isAmong[a] = 1;
   const stretches = nearThese(lines.flatMap(cutUp), isAmong);
   if (stretches.length === 0) return;
-  const index = new Flatbush(stretches.length);
-  for (const { left, top, right, bottom } of stretches) index.add(left, top, right, bottom);
-  index.finish();
+  const index = indexBounds(stretches);
   for (const [at, own] of stretches.entries()) {
     if (isAmong[own.line] === 0) continue;
     for (const found of index.search(own.left, own.top, own.right, own.bottom)) {

@@ -16,10 +16,10 @@ import {
   Rect64Utils,
   ramerDouglasPeucker,
 } from "clipper2-ts";
-import Flatbush from "flatbush";
 import type { Crossings } from "./across.ts";
 import { type CubicPath, flattenPath } from "./cubic-path.ts";
 import { groupTouching, type RingGroup } from "./groups.ts";
+import { indexBounds } from "./index-bounds.ts";
 
 /** Polygons on the library's integer grid; holes by fill rule. */
 export type Polygons = Paths64;
@@ -314,10 +314,7 @@ export function fillHoles(
 export function keepHolding(region: Polygons, seeds: Polygons): Polygons {
   const outlines = region.filter((ring) => areaPaths([ring]) > 0);
   if (outlines.length < 2) return region;
-  const index = new Flatbush(outlines.length);
-  for (const { left, top, right, bottom } of outlines.map((ring) => getBounds(ring)))
-    index.add(left, top, right, bottom);
-  index.finish();
+  const index = indexBounds(outlines.map((ring) => getBounds(ring)));
   const isHeld = new Uint8Array(outlines.length);
   for (const [first] of seeds)
     for (const k of index.search(first.x, first.y, first.x, first.y))
