@@ -75,6 +75,7 @@ function keep(path, bytes) {
     for (const name of readdirSync(dist)) if (name.endsWith(".compiled")) rmSync(join(dist, name), { force: true });
     renameSync(draft, path);
   } catch {
-    // The folder is another's: then it is compiled each time.
+    // The folder is another's, or full: then it is compiled each time.
+    rmSync(draft, { force: true });
   }
 }

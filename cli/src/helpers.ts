@@ -24,6 +24,7 @@ export function openHelpers(most = import.meta.url.endsWith(".cjs") ? MOST : 0):
     forPicture(px) {
       if (all.length === 0 && px >= LEAST_PX) {
         const count = Math.min(most, availableParallelism() - 1);
+        // What the shell was started with finds the kept code for them, too.
         threads = Array.from({ length: count }, () => new Worker(String(process.argv[1])));
         all = threads.map(helperOf);
       }

@@ -227,7 +227,7 @@ export function widenLines(
   return gapPx > 0 ? spread(united, -gapPx / 2, EndType.Polygon) : united;
 }
 
-/** Of what a grown region may be off, the share that points may lie beside it that are left out. */
+/** Of what a grown region may be off, the share that points may lie beside it that are left out: half would shrink outlines visibly. */
 const IDLE_SHARE = 1 / 8;
 
 /** A region grown by `byPx` on all sides, or smaller if that is negative, within `tolerancePx`; sharp corners are cut off at twice that. */
@@ -238,8 +238,7 @@ export function growRegion(
   corners: "round" | "sharp" = "round",
 ): Polygons {
   const join = corners === "round" ? JoinType.Round : JoinType.Miter;
-  // As many points again lie at corners that are hardly any: whoever works on with it would pay for them. So little that
-  // outlines do not shrink by it.
+  // As many points again lie at corners that are hardly any: whoever works on with it would pay for them.
   const share = tolerancePx * IDLE_SHARE;
   return inflatePaths(unite(region), toGrid(byPx), join, EndType.Polygon, 2, toGrid(tolerancePx - share)).flatMap(
     (ring) => {
