@@ -2,6 +2,7 @@
 import { spawn } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join, relative } from "node:path";
+import { stripVTControlCharacters } from "node:util";
 import { z } from "zod";
 import { ROOT } from "./server-process.ts";
 
@@ -9,8 +10,14 @@ const RESULTS = join(ROOT, "test-results");
 
 interface Totals {
   readonly passed: number;
-  /** What failed, by name. */
+  /** What failed: its name, and below it how its message begins. */
   readonly failed: readonly string[];
+}
+
+/** A failed test as it is told at the end: a property's seed and the case it fails on stand in its message's first lines. */
+function failure(name: string, messages: readonly string[]): string {
+  const said = messages.flatMap((message) => stripVTControlCharacters(message).split("\n")).slice(0, 8);
+  return [name, ...said.map((line) => `  ${line.slice(0, 600)}`)].join("\n");
 }
 
 /** Only one speaks while two run: what the other says follows when both have ended. */
@@ -49,8 +56,19 @@ async function check(title: string, command: string, ...args: string[]): Promise
 const vitestReport = z.object({
   numPassedTests: z.number(),
   testResults: z.array(
-    z.object({ name: z.string(), assertionResults: z.array(z.object({ status: z.string(), fullName: z.string() })) }),
+    z.object({
+      name: z.string(),
+      assertionResults: z.array(
+        z.object({ status: z.string(), fullName: z.string(), failureMessages: z.array(z.string()) }),
+      ),
+    }),
   ),
+});
+const spec = z.object({
+  title: z.string(),
+  file: z.string(),
+  ok: z.boolean(),
+  tests: z.array(z.object({ results: z.array(z.object({ error: z.object({ message: z.string() }).optional() })) })),
 });
 const playwrightReport = z.object({ stats: z.object({ expected: z.number(), flaky: z.number() }), suites: suites() });
 
@@ -58,14 +76,14 @@ const playwrightReport = z.object({ stats: z.object({ expected: z.number(), flak
 function suites(): z.ZodType<Suite[]> {
   return z.array(
     z.object({
-      specs: z.array(z.object({ title: z.string(), file: z.string(), ok: z.boolean() })),
+      specs: z.array(spec),
       suites: z.lazy(suites).optional(),
     }),
   );
 }
 
 interface Suite {
-  readonly specs: readonly { readonly title: string; readonly file: string; readonly ok: boolean }[];
+  readonly specs: readonly z.infer<typeof spec>[];
   readonly suites?: readonly Suite[] | undefined;
 }
 
@@ -96,11 +114,14 @@ async function vitest(title: string, file: string, ...projects: string[]): Promi
     const failed = testResults.flatMap(({ name, assertionResults }) =>
       assertionResults
         .filter(({ status }) => status === "failed")
-        .map(({ fullName }) => `${relative(ROOT, name)}: ${fullName}`),
+        .map(({ fullName, failureMessages }) => failure(`${relative(ROOT, name)}: ${fullName}`, failureMessages)),
     );
     return { passed: numPassedTests, failed };
   });
 }
+
+type SpecTest = z.infer<typeof spec>["tests"][number];
+const messagesOf = ({ results }: SpecTest) => results.flatMap(({ error }) => error?.message ?? []);
 
 async function browser(): Promise<Totals> {
   const title = "Browser tests";
@@ -109,7 +130,9 @@ async function browser(): Promise<Totals> {
   return count(title, isGood, () => {
     const { stats, suites } = playwrightReport.parse(JSON.parse(readFileSync(report, "utf8")));
     const failedIn = (suite: Suite): string[] => [
-      ...suite.specs.filter(({ ok }) => !ok).map(({ file, title }) => `${file}: ${title}`),
+      ...suite.specs
+        .filter(({ ok }) => !ok)
+        .map(({ file, title, tests }) => failure(`${file}: ${title}`, tests.flatMap(messagesOf))),
       ...(suite.suites ?? []).flatMap(failedIn),
     ];
     return { passed: stats.expected + stats.flaky, failed: suites.flatMap(failedIn) };
