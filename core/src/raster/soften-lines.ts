@@ -2,7 +2,9 @@
 // middle, one pixel wide with coverage, as a renderer with anti-aliasing would have drawn it; then edges can be read from it
 // as from any other line. Our own method.
 import { lengthOf } from "../geometry/index.ts";
-import { OPAQUE_ALPHA, type Raster } from "./raster.ts";
+import { compiledLoops } from "../kernel/index.ts";
+import type { Raster } from "./raster.ts";
+import { bytesAt, stripsOf } from "./strips.ts";
 
 /** Shorter than this is a dot or a serif, px. */
 const LEAST_PX = 6;
@@ -12,6 +14,8 @@ const PASSES = 40;
 const SPAN_PX = 4;
 const CORNER_COSINE = 0.7;
 const HALF_WIDTH = 0.5;
+/** Pixels beside one that say whether it is thin. */
+const BEYOND = 2;
 /** A pixel is covered by what lies in it of so many places along each side. */
 const FINE = 4;
 
@@ -19,7 +23,7 @@ const FINE = 4;
 export function softenHardLines(raster: Raster): Raster {
   const { width, height, data } = raster;
   const words = new Uint32Array(data.buffer, data.byteOffset, width * height);
-  const isThin = markThin(words, width, height);
+  const isThin = markThin(raster);
   if (!isThin) return raster;
   const lines = followLines(words, isThin, width, height).filter(
     (line) => line.length >= LEAST_PX && isAslant(line, width),
@@ -47,46 +51,17 @@ export function softenHardLines(raster: Raster): Raster {
   return { width, height, data: out };
 }
 
-/** Whether a pixel lies between two that are alike and of another colour, each as the next beyond it: nothing is blended. */
-function isBetween(words: Uint32Array, p: number, step: number, own: number): boolean {
-  const ground = words[p - step];
-  if (ground === own || ground !== words[p + step]) return false;
-  return words[p - 2 * step] === ground && words[p + 2 * step] === ground;
-}
-
-/** 1 for pixels between two that are alike and of another colour; null if few are. */
-function markThin(words: Uint32Array, width: number, height: number): Uint8Array | null {
-  const isThin = new Uint8Array(words.length);
+/** 1 for pixels between two that are alike and of another colour, each as the next beyond it: nothing is blended. Null if few are. */
+function markThin(raster: Raster): Uint8Array | null {
+  const { width, height } = raster;
+  const isThin = new Uint8Array(width * height);
   let count = 0;
-  for (let y = 2; y < height - 2; y++) count += markThinOfRow(words, isThin, width, y);
-  return count < LEAST_PX ? null : isThin;
-}
-
-/** How many of a row are. */
-function markThinOfRow(words: Uint32Array, isThin: Uint8Array, width: number, y: number): number {
-  let count = 0;
-  for (let p = y * width + 2, end = (y + 1) * width - 2; p < end; p++) {
-    const own = words[p];
-    // Nearly every pixel is like those beside, above and diagonally above it: no line runs there.
-    if (words[p - 1] === own && words[p - width - 1] === own && words[p - width] === own) {
-      while (p < end && words[p] === own && words[p - width + 1] === own) p++;
-      if (p === end) break;
-      if (words[p] !== own) {
-        p--;
-        continue;
-      }
-    }
-    // Straight across, or across a step of the line.
-    const isThinHere =
-      (words[p - 1] !== own && isBetween(words, p, 1, own)) ||
-      (words[p - width] !== own && isBetween(words, p, width, own)) ||
-      (words[p - width - 1] !== own && isBetween(words, p, width + 1, own)) ||
-      (words[p - width + 1] !== own && isBetween(words, p, width - 1, own));
-    if (!isThinHere || own >>> 24 < OPAQUE_ALPHA) continue;
-    isThin[p] = 1;
-    count++;
+  for (const { pixels, made, rows, first, end, start } of stripsOf(raster, BEYOND, [0, height], 1)) {
+    const here = compiledLoops().markThin(pixels, made, width, rows);
+    if (here > 0) isThin.set(bytesAt(made + first * width, (end - first) * width), start);
+    count += here;
   }
-  return count;
+  return count < LEAST_PX ? null : isThin;
 }
 
 /** Runs of thin pixels of one colour from end to end, each pixel with at most two neighbours of its kind. */

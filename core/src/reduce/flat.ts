@@ -1,6 +1,7 @@
 // Flat pixels: those that look like all their neighbours. They alone say which colours the artist used. Clean art is mostly
-// runs of exactly equal pixels, so they are found and labelled run by run, not pixel by pixel.
-import { NONE, OPAQUE_ALPHA, type Raster } from "../raster/index.ts";
+// runs of equal pixels, so they are kept and labelled span by span, not pixel by pixel.
+import { compiledLoops, makeRoom } from "../kernel/index.ts";
+import { bytesAt, NONE, type Raster, stripsOf } from "../raster/index.ts";
 import type { ColourBin } from "./group-bins.ts";
 
 /** Label of a pixel that is still to be assigned. */
@@ -25,12 +26,6 @@ export interface FlatPixels {
   readonly bins: readonly ColourBin[];
   readonly opaquePx: number;
   readonly flatPx: number;
-}
-
-/** Runs of equal pixels of one row: where each starts; `count` of them, and the row's end behind the last. */
-interface Row {
-  count: number;
-  readonly starts: Int32Array;
 }
 
 /** What of the rows from one up to another is flat: spans, and the sums of colours by their bins. */
@@ -90,217 +85,90 @@ export function joinRows(labels: Uint8Array, parts: readonly FlatRows[]): FlatPi
  * neighbours they have.
  */
 export function findFlatRows(raster: Raster, labels: Uint8Array, reach: number, top: number, bottom: number): FlatRows {
-  const finder = new FlatFinder(raster, labels, reach);
-  for (let y = Math.max(0, top - 1); y < bottom; y++) {
-    if (y <= top) finder.readRow(y);
-    if (y + 1 < raster.height) finder.readRow(y + 1);
-    if (y >= top) finder.findInRow(y);
+  const { width } = raster;
+  const loops = compiledLoops();
+  const [sums] = makeRoom(SUMS_BYTES);
+  bytesAt(sums, SUMS_BYTES).fill(0);
+  const spans = new SpanList();
+  let opaquePx = 0;
+  for (const strip of stripsOf(raster, 1, [top, bottom], SPAN_BYTES + 1, SUMS_BYTES)) {
+    const { pixels, made, rows, first, end, start } = strip;
+    const [from, to] = [first * width, end * width];
+    const marks = made + rows * width * SPAN_BYTES;
+    const opaque = loops.markFlat(pixels, marks, width, rows, first, end, reach);
+    if (opaque < to - from) labelTransparent(labels, start, bytesAt(marks + from, to - from));
+    opaquePx += opaque;
+    const count = loops.collectSpans(pixels, marks, from, to, made, sums);
+    spans.add(new Int32Array(loops.memory.buffer, made, (count * SPAN_BYTES) / 4), start - from);
   }
-  return finder.finish();
+  return {
+    spans: spans.finish(),
+    colours: readSums(new Float64Array(loops.memory.buffer, sums, SUMS_BYTES / 8)),
+    opaquePx,
+  };
 }
 
-/** Finds flat pixels row by row. */
-class FlatFinder {
-  private readonly words: Uint32Array;
-  /** The runs of three rows, each at its number's remainder. */
-  private readonly rows: readonly Row[];
-  private readonly spans = new SpanCollector();
-  private opaquePx = 0;
+/** The loops tell a span as three words, a bin's sums as four doubles. */
+const SPAN_BYTES = 12;
+const SUMS_BYTES = BINS * 32;
+/** Their mark of a transparent pixel. */
+const TRANSPARENT = 2;
 
-  constructor(
-    private readonly raster: Raster,
-    private readonly labels: Uint8Array,
-    private readonly reach: number,
-  ) {
-    const { width, height, data } = raster;
-    this.words = new Uint32Array(data.buffer, data.byteOffset, width * height);
-    this.rows = [0, 1, 2].map(() => ({ count: 0, starts: new Int32Array(width + 1) }));
-  }
-
-  readRow(y: number): void {
-    const { width } = this.raster;
-    readRuns(this.words, y * width, width, this.rows[y % 3]);
-  }
-
-  /** The row and those above and below it have been read. Where there is none, the row itself stands for it. */
-  findInRow(y: number): void {
-    const { words, labels, rows } = this;
-    const { width, height } = this.raster;
-    const { starts, count } = rows[y % 3];
-    const toAbove = y > 0 ? width : 0;
-    const toBelow = y < height - 1 ? width : 0;
-    const above = toAbove > 0 ? rows[(y + 2) % 3] : rows[y % 3];
-    const below = toBelow > 0 ? rows[(y + 1) % 3] : rows[y % 3];
-    const rowStart = y * width;
-    const rowEnd = rowStart + width;
-    let up = 0;
-    let down = 0;
-    for (let run = 0; run < count; run++) {
-      const start = starts[run];
-      const end = starts[run + 1];
-      const word = words[start];
-      if (word >>> 24 < OPAQUE_ALPHA) {
-        labels.fill(NONE, start, end);
-        continue;
-      }
-      this.opaquePx += end - start;
-      // What lies inside runs of the same colour above and below is flat; the rest is looked at pixel by pixel.
-      let done = start;
-      const from = inside(start, rowStart, start);
-      const to = insideEnd(end, rowEnd, end);
-      while (above.starts[up + 1] + toAbove <= start) up++;
-      for (let a = up; done < end && a < above.count && above.starts[a] + toAbove < end; a++) {
-        if (words[above.starts[a]] !== word) continue;
-        const aFrom = inside(above.starts[a] + toAbove, rowStart, from);
-        const aTo = insideEnd(above.starts[a + 1] + toAbove, rowEnd, to);
-        if (aFrom >= aTo) continue;
-        while (below.starts[down + 1] - toBelow <= aFrom) down++;
-        for (let b = down; b < below.count && below.starts[b] - toBelow < aTo; b++) {
-          if (words[below.starts[b]] !== word) continue;
-          const bFrom = inside(below.starts[b] - toBelow, rowStart, aFrom);
-          const bTo = insideEnd(below.starts[b + 1] - toBelow, rowEnd, aTo);
-          if (bFrom >= bTo) continue;
-          this.addSingles(done, bFrom);
-          this.spans.add(bFrom, bTo, word);
-          done = bTo;
-        }
-      }
-      this.addSingles(done, end);
-    }
-  }
-
-  finish(): FlatRows {
-    return { ...this.spans.finish(), opaquePx: this.opaquePx };
-  }
-
-  /** Those of the pixels from `from` up to `to`, all of one row, that are flat without being level. */
-  private addSingles(from: number, to: number): void {
-    const { width, height, data } = this.raster;
-    for (let p = from; p < to; p++) {
-      const x = p % width;
-      const y = (p - x) / width;
-      const left = x > 0 ? -1 : 0;
-      const right = x < width - 1 ? 1 : 0;
-      const up = y > 0 ? -width : 0;
-      const down = y < height - 1 ? width : 0;
-      if (isFlat(data, p, left, right, up, down, this.reach)) this.spans.add(p, p + 1, this.words[p]);
-    }
-  }
+function labelTransparent(labels: Uint8Array, start: number, marks: Uint8Array): void {
+  for (let p = marks.indexOf(TRANSPARENT); p >= 0; p = marks.indexOf(TRANSPARENT, p + 1)) labels[start + p] = NONE;
 }
 
-/** The first pixel inside a run that begins at `start`, at least `least`; a run at the picture's border has no pixel before it. */
-function inside(start: number, rowStart: number, least: number): number {
-  const first = start > rowStart ? start + 1 : start;
-  return Math.max(first, least);
+function readSums(sums: Float64Array): ColourSums {
+  const keys: number[] = [];
+  for (let key = 0; key < BINS; key++) if (sums[key * 4] > 0) keys.push(key);
+  return {
+    keys: Uint16Array.from(keys),
+    counts: Float64Array.from(keys, (key) => sums[key * 4]),
+    sums: Float64Array.from(keys.flatMap((key) => [1, 2, 3].map((c) => sums[key * 4 + c]))),
+  };
 }
 
-/** The end of the inside of a run that ends at `end`, at most `most`. */
-function insideEnd(end: number, rowEnd: number, most: number): number {
-  const last = end < rowEnd ? end - 1 : end;
-  return Math.min(last, most);
-}
-
-function readRuns(words: Uint32Array, start: number, width: number, row: Row): void {
-  const end = start + width;
-  let count = 0;
-  for (let p = start; p < end; ) {
-    row.starts[count++] = p;
-    const word = words[p++];
-    while (p < end && words[p] === word) p++;
-  }
-  row.starts[count] = end;
-  row.count = count;
-}
-
-/** Gathers spans and counts their colours. */
-class SpanCollector {
+/** Gathers spans. */
+class SpanList {
   private starts = new Int32Array(4096);
   private ends = new Int32Array(4096);
   private bins = new Uint16Array(4096);
   private n = 0;
-  private readonly count = new Uint32Array(BINS);
-  private readonly sums = new Float64Array(BINS * 3);
 
-  /** A span of one colour, little-endian RGBA. */
-  add(start: number, end: number, word: number): void {
-    const { starts, ends, bins, n, count, sums } = this;
-    const r = word & 255;
-    const g = (word >>> 8) & 255;
-    const b = (word >>> 16) & 255;
-    const bin = ((r >> 3) << 10) | ((g >> 3) << 5) | (b >> 3);
-    const length = end - start;
-    count[bin] += length;
-    sums[bin * 3] += r * length;
-    sums[bin * 3 + 1] += g * length;
-    sums[bin * 3 + 2] += b * length;
-    // In grain and shades a span would be a pixel: neighbours in one bin join.
-    if (n > 0 && ends[n - 1] === start && bins[n - 1] === bin) {
-      ends[n - 1] = end;
-      return;
+  /** Spans as the loops tell them, of pixels counted from `offset` on. */
+  add(told: Int32Array, offset: number): void {
+    while (this.n + told.length / 3 > this.starts.length) this.grow();
+    const { starts, ends, bins } = this;
+    let n = this.n;
+    for (let k = 0; k < told.length; k += 3) {
+      const start = told[k] + offset;
+      // What goes on from the strip before.
+      if (n > 0 && ends[n - 1] === start && bins[n - 1] === told[k + 2]) n--;
+      else {
+        starts[n] = start;
+        bins[n] = told[k + 2];
+      }
+      ends[n++] = told[k + 1] + offset;
     }
-    if (n === starts.length) this.grow();
-    this.starts[n] = start;
-    this.ends[n] = end;
-    this.bins[n] = bin;
-    this.n++;
+    this.n = n;
   }
 
   /** Of their own length: they may be sent. */
-  finish(): Pick<FlatRows, "spans" | "colours"> {
-    const { n, count, sums } = this;
-    const keys: number[] = [];
-    for (let key = 0; key < BINS; key++) if (count[key] > 0) keys.push(key);
-    return {
-      spans: { starts: this.starts.slice(0, n), ends: this.ends.slice(0, n), bins: this.bins.slice(0, n) },
-      colours: {
-        keys: Uint16Array.from(keys),
-        counts: Float64Array.from(keys, (key) => count[key]),
-        sums: Float64Array.from({ length: keys.length * 3 }, (_, i) => sums[keys[Math.floor(i / 3)] * 3 + (i % 3)]),
-      },
-    };
+  finish(): Spans {
+    const { starts, ends, bins, n } = this;
+    return { starts: starts.slice(0, n), ends: ends.slice(0, n), bins: bins.slice(0, n) };
   }
 
   private grow(): void {
     const { n } = this;
-    this.starts = grown(this.starts, new Int32Array(n * 2));
-    this.ends = grown(this.ends, new Int32Array(n * 2));
-    this.bins = grown(this.bins, new Uint16Array(n * 2));
+    const most = this.starts.length * 2;
+    this.starts = grown(this.starts, new Int32Array(most), n);
+    this.ends = grown(this.ends, new Int32Array(most), n);
+    this.bins = grown(this.bins, new Uint16Array(most), n);
   }
 }
 
-function grown<T extends Int32Array | Uint16Array>(from: T, into: T): T {
-  into.set(from);
+function grown<T extends Int32Array | Uint16Array>(from: T, into: T, length: number): T {
+  into.set(from.subarray(0, length));
   return into;
-}
-
-function isFlat(
-  data: Uint8ClampedArray,
-  p: number,
-  left: number,
-  right: number,
-  up: number,
-  down: number,
-  reach: number,
-): boolean {
-  return (
-    isNear(data, p, p + left, reach) &&
-    isNear(data, p, p + right, reach) &&
-    isNear(data, p, p + up, reach) &&
-    isNear(data, p, p + down, reach) &&
-    isNear(data, p, p + up + left, reach) &&
-    isNear(data, p, p + up + right, reach) &&
-    isNear(data, p, p + down + left, reach) &&
-    isNear(data, p, p + down + right, reach)
-  );
-}
-
-function isNear(data: Uint8ClampedArray, p: number, q: number, reach: number): boolean {
-  const i = p * 4;
-  const j = q * 4;
-  return (
-    Math.abs(data[i] - data[j]) <= reach &&
-    Math.abs(data[i + 1] - data[j + 1]) <= reach &&
-    Math.abs(data[i + 2] - data[j + 2]) <= reach &&
-    Math.abs(data[i + 3] - data[j + 3]) <= 2 * reach
-  );
 }

@@ -1,0 +1,1 @@
+export { compiledLoops, makeRoom, type Place } from "./loops.ts";
