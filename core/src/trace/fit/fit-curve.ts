@@ -64,9 +64,12 @@ interface Run extends Stretch {
   readonly joints: Joint[];
   /** How far points may lie off the parabola that guides a joint. */
   readonly offPx: number;
-  /** Parameters and curve of the segment that is being tried, written over by every try. */
+  /** Sampled points, parameters and curve of the segment that is being tried, written over by every try. */
+  readonly sampled: Float64Array;
   readonly u: Float64Array;
   readonly curve: Float64Array;
+  /** Parameters of all its points, where they are checked. */
+  readonly allU: Float64Array;
 }
 
 /**
@@ -83,8 +86,10 @@ export function fitCurve(stretch: Stretch, tolerance: number): FittedSegments {
     along,
     joints: [],
     offPx: tolerance * GUIDE_SHARE,
+    sampled: new Float64Array((MOST_SAMPLES + 1) * 2),
     u: new Float64Array(MOST_SAMPLES + 1),
     curve: new Float64Array(8),
+    allU: new Float64Array(to - from + 1),
   };
   const first = fitGreedily(run, tolerance, []);
   if (first.length === 1) return refine(run, first, tolerance)[0].curve.slice();
@@ -306,7 +311,7 @@ function fitOne(run: Run, i: number, j: number, tolerance: number): Piece | null
     reparametrise(all, c);
     if (farthestOff(all, c) > tolerance) return null;
   }
-  return { from: i, to: j, curve: segmentOf(c), samples: { ...samples, u: samples.u.slice(0, samples.count) } };
+  return { from: i, to: j, curve: segmentOf(c), samples: keptSamples(run, samples) };
 }
 
 function linePiece(run: Run, from: number, to: number): Piece {
@@ -329,21 +334,25 @@ function wayAlong(points: Float64Array, from: number, to: number): Float64Array 
  * Points i..j of a run, or as many of them as are enough to find the curve, parameters by the way along. They are the run's
  * own until the next try.
  */
-function sampleRun({ points, from, along, u }: Run, i: number, j: number): Samples {
+function sampleRun({ points, from, along, sampled, u }: Run, i: number, j: number): Samples {
   const start = along[i - from];
   const length = along[j - from] - start || 1;
   if (j - i <= MOST_SAMPLES) {
     for (let p = i; p <= j; p++) u[p - i] = (along[p - from] - start) / length;
     return { points, first: i, u, count: j - i + 1 };
   }
-  const out = new Float64Array((MOST_SAMPLES + 1) * 2);
   for (let k = 0; k <= MOST_SAMPLES; k++) {
     const p = sampleAt(k, i, j);
-    out[k * 2] = points[p * 2];
-    out[k * 2 + 1] = points[p * 2 + 1];
+    sampled[k * 2] = points[p * 2];
+    sampled[k * 2 + 1] = points[p * 2 + 1];
     u[k] = (along[p - from] - start) / length;
   }
-  return { points: out, first: 0, u, count: MOST_SAMPLES + 1 };
+  return { points: sampled, first: 0, u, count: MOST_SAMPLES + 1 };
+}
+
+/** Samples that outlive the next try. */
+function keptSamples({ sampled }: Run, { points, first, u, count }: Samples): Samples {
+  return { points: points === sampled ? sampled.slice() : points, first, u: u.slice(0, count), count };
 }
 
 /** Index of the k-th sample of points i..j: every point, or MOST_SAMPLES spaces between as many of them as that takes. */
@@ -351,9 +360,8 @@ function sampleAt(k: number, i: number, j: number): number {
   return j - i <= MOST_SAMPLES ? i + k : i + Math.round((k * (j - i)) / MOST_SAMPLES);
 }
 
-/** All points of a segment, with parameters between those that its samples have come to. */
-function allPoints({ points, from, along }: Run, i: number, j: number, samples: Samples): Samples {
-  const u = new Float64Array(j - i + 1);
+/** All points of a segment, with parameters between those that its samples have come to; the run's own until the next are asked for. */
+function allPoints({ points, from, along, allU: u }: Run, i: number, j: number, samples: Samples): Samples {
   let a = i;
   for (let k = 1; k < samples.count; k++) {
     const b = sampleAt(k, i, j);
