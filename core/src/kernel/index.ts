@@ -1,1 +1,9 @@
-export { compiledLoops, makeRoom, type Place } from "./loops.ts";
+export {
+  bytesAt,
+  compiledLoops,
+  type DecideLoop,
+  doublesAt,
+  makeRoom,
+  type Place,
+  wordsAt,
+} from "./loops.ts";

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { kernelCode } from "../../../tools/kernel.ts";
-import { bytesAt, NONE, type Raster, smoothNoise } from "../raster/index.ts";
+import { NONE, type Raster, smoothNoise } from "../raster/index.ts";
 import { findFlatPixels } from "../reduce/flat.ts";
 import { CODE } from "./code.ts";
-import { compiledLoops, makeRoom } from "./index.ts";
+import { bytesAt, compiledLoops, makeRoom } from "./index.ts";
 
 /** Small pictures of any width, so that every place of a vector is at a side once, in a few near colours, some transparent. */
 const pictures = fc

@@ -15,11 +15,29 @@ export type Place = number;
 /** The loops, as `core/kernel` describes each. */
 export interface Loops {
   readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
+  freeFrom(): Place;
   smoothRows(pixels: Place, out: Place, width: number, rows: number, first: number, end: number, reach: number): void;
   markThin(pixels: Place, marks: Place, width: number, rows: number): number;
   markFlat(pixels: Place, marks: Place, width: number, rows: number, first: number, end: number, reach: number): number;
+  readonly decidePure: DecideLoop;
+  readonly decideMixes: DecideLoop;
   collectSpans(pixels: Place, marks: Place, from: number, to: number, spans: Place, sums: Place): number;
 }
+
+/** A loop that decides what pixels are, told by their places in rows of labels and their words. */
+export type DecideLoop = (
+  labels: Place,
+  width: number,
+  rows: number,
+  places: Place,
+  words: Place,
+  count: number,
+  palette: Place,
+  size: number,
+  pureReach: number,
+  mixReach: number,
+  decided: Place,
+) => void;
 
 let made: Loops | null = null;
 
@@ -39,8 +57,8 @@ const VECTOR = 16;
 
 /** Room for blocks of so many bytes, from the beginning on: where each lies. What was there before is void, as are its views. */
 export function makeRoom(...sizes: readonly number[]): Place[] {
-  const { memory } = compiledLoops();
-  let end = VECTOR;
+  const { memory, freeFrom } = compiledLoops();
+  let end = Math.ceil(freeFrom() / VECTOR) * VECTOR;
   const places = sizes.map((size) => {
     const place = end;
     end += Math.ceil(size / VECTOR) * VECTOR;
@@ -49,4 +67,19 @@ export function makeRoom(...sizes: readonly number[]): Place[] {
   const lacking = end - memory.buffer.byteLength;
   if (lacking > 0) memory.grow(Math.ceil(lacking / PAGE));
   return places;
+}
+
+/** Bytes of the loops' memory as they are, not a copy; valid until room is made again. */
+export function bytesAt(place: Place, length: number): Uint8Array {
+  return new Uint8Array(compiledLoops().memory.buffer, place, length);
+}
+
+/** The same as whole numbers of four bytes. */
+export function wordsAt(place: Place, length: number): Int32Array {
+  return new Int32Array(compiledLoops().memory.buffer, place, length);
+}
+
+/** The same as numbers of eight. */
+export function doublesAt(place: Place, length: number): Float64Array {
+  return new Float64Array(compiledLoops().memory.buffer, place, length);
 }

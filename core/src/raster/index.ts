@@ -36,6 +36,6 @@ export { shrinkRaster } from "./shrink.ts";
 export { softenHardLines } from "./soften-lines.ts";
 export { fillSpans } from "./span-fill.ts";
 export { fillSpecks, findSpecks, type SpeckSettings, type Specks } from "./specks.ts";
-export { bytesAt, type Strip, stripsOf } from "./strips.ts";
+export { type Strip, stripsOf } from "./strips.ts";
 export { eraseCover, fillSilhouette, moveCover, paintCover, restoreCover } from "./touch-up.ts";
 export { removePicked } from "./unmix-rim.ts";

@@ -1,7 +1,7 @@
 // How noisy a picture is, and a filter that quiets grain and JPEG rings without moving an edge.
-import { compiledLoops } from "../kernel/index.ts";
+import { bytesAt, compiledLoops } from "../kernel/index.ts";
 import type { Raster } from "./raster.ts";
-import { bytesAt, stripsOf } from "./strips.ts";
+import { stripsOf } from "./strips.ts";
 
 /**
  * Shares of small steps (2 to 8) between neighbours from which a picture counts as compressed: of all pixels, and of all

@@ -2,9 +2,9 @@
 // middle, one pixel wide with coverage, as a renderer with anti-aliasing would have drawn it; then edges can be read from it
 // as from any other line. Our own method.
 import { lengthOf } from "../geometry/index.ts";
-import { compiledLoops } from "../kernel/index.ts";
+import { bytesAt, compiledLoops } from "../kernel/index.ts";
 import type { Raster } from "./raster.ts";
-import { bytesAt, stripsOf } from "./strips.ts";
+import { stripsOf } from "./strips.ts";
 
 /** Shorter than this is a dot or a serif, px. */
 const LEAST_PX = 6;

@@ -1,5 +1,5 @@
 // A picture's rows laid into the memory of the compiled loops, so many at a time that they stay near the processor.
-import { compiledLoops, makeRoom, type Place } from "../kernel/index.ts";
+import { bytesAt, makeRoom, type Place } from "../kernel/index.ts";
 import type { Raster } from "./raster.ts";
 
 /** Pixels of a strip, at least a row. */
@@ -40,9 +40,4 @@ export function* stripsOf(
     bytesAt(pixels, (to - from) * width * 4).set(data.subarray(from * width * 4, to * width * 4));
     yield { pixels, made, rows: to - from, first: y - from, end: until - from, start: y * width };
   }
-}
-
-/** Bytes of the loops' memory as they are, not a copy. */
-export function bytesAt(place: Place, length: number): Uint8Array {
-  return new Uint8Array(compiledLoops().memory.buffer, place, length);
 }

@@ -102,12 +102,7 @@ function copyMap({ width, height, data }: LabelMap): LabelMap {
 /** Pixels of every label. */
 function countLabels({ data }: LabelMap): Uint32Array {
   const areasPx = new Uint32Array(256);
-  for (let p = 0; p < data.length; ) {
-    const label = data[p];
-    const start = p++;
-    while (data[p] === label) p++;
-    areasPx[label] += p - start;
-  }
+  for (let p = 0; p < data.length; p++) areasPx[data[p]]++;
   return areasPx;
 }
 

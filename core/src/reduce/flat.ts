@@ -1,7 +1,7 @@
 // Flat pixels: those that look like all their neighbours. They alone say which colours the artist used. Clean art is mostly
 // runs of equal pixels, so they are kept and labelled span by span, not pixel by pixel.
-import { compiledLoops, makeRoom } from "../kernel/index.ts";
-import { bytesAt, NONE, type Raster, stripsOf } from "../raster/index.ts";
+import { bytesAt, compiledLoops, doublesAt, makeRoom, wordsAt } from "../kernel/index.ts";
+import { NONE, type Raster, stripsOf } from "../raster/index.ts";
 import type { ColourBin } from "./group-bins.ts";
 
 /** Label of a pixel that is still to be assigned. */
@@ -99,11 +99,11 @@ export function findFlatRows(raster: Raster, labels: Uint8Array, reach: number, 
     if (opaque < to - from) labelTransparent(labels, start, bytesAt(marks + from, to - from));
     opaquePx += opaque;
     const count = loops.collectSpans(pixels, marks, from, to, made, sums);
-    spans.add(new Int32Array(loops.memory.buffer, made, (count * SPAN_BYTES) / 4), start - from);
+    spans.add(wordsAt(made, (count * SPAN_BYTES) / 4), start - from);
   }
   return {
     spans: spans.finish(),
-    colours: readSums(new Float64Array(loops.memory.buffer, sums, SUMS_BYTES / 8)),
+    colours: readSums(doublesAt(sums, SUMS_BYTES / 8)),
     opaquePx,
   };
 }
