@@ -1,7 +1,7 @@
 // Places along a path, each one number: the segment's number and its parameter, 0 to 1, added. 2.25 is a quarter into the
 // third segment. On a straight segment the parameter is the share of its length.
 import { pointOn } from "./arcs.ts";
-import { type CubicPath, flattenSteps, isLine, joinPaths, linePath, segmentCount, subCubic } from "./cubic-path.ts";
+import { type CubicPath, isLine, joinPaths, linePath, segmentCount, subCubic } from "./cubic-path.ts";
 import { lengthOf } from "./vector.ts";
 
 /** Where the nearest point of a path lies, and how far away, px. */
@@ -56,45 +56,52 @@ export function partOfPath(path: CubicPath, from: number, to: number): CubicPath
   return joinPaths(parts);
 }
 
-/** A curve is first looked at as chords that stay this close to it, px: enough to tell which part of it is nearest. */
-const CHORDS_PX = 0.02;
-const LEAST_CHORDS = 4;
-/** Steps of Newton's method, and of halving where it leaves the neighbourhood. */
-const STEPS = 12;
-
-/** The nearest point of one segment to a place. */
+/** The nearest point of one segment to a place: at an end, or where the way to the place is square to the curve. */
 export function nearestOnSegment(path: CubicPath, s: number, x: number, y: number): Nearest {
   if (isLine(path, s)) {
     const o = s * 6;
     return nearestAt(path, s, shareAlong(path[o], path[o + 1], path[o + 6], path[o + 7], x, y), x, y);
   }
-  const chords = Math.max(LEAST_CHORDS, flattenSteps(path, s, CHORDS_PX));
-  let [best, least, first] = [0, Number.POSITIVE_INFINITY, 0];
-  let [ax, ay] = pointOn(path, s, 0);
-  for (let k = 0; k < chords; k++) {
-    const [bx, by] = pointOn(path, s, (k + 1) / chords);
-    const share = shareAlong(ax, ay, bx, by, x, y);
-    const distance = lengthOf(ax + share * (bx - ax) - x, ay + share * (by - ay) - y);
-    if (distance < least) [best, least, first] = [k, distance, (k + share) / chords];
-    [ax, ay] = [bx, by];
+  const [x0, y0, x1, y1, x2, y2, x3, y3] = path.subarray(s * 6, s * 6 + 8);
+  const slope = [0, 0, 0, 0, 0, 0];
+  for (const q of [powersOf(x0 - x, x1 - x, x2 - x, x3 - x), powersOf(y0 - y, y1 - y, y2 - y, y3 - y)])
+    for (let i = 0; i <= 3; i++) for (let k = 1; k <= 3; k++) slope[i + k - 1] += q[i] * k * q[k];
+  let best = nearestAt(path, s, 0, x, y);
+  for (const t of [...unitRoots(slope), 1]) {
+    const here = nearestAt(path, s, t, x, y);
+    if (here.distance < best.distance) best = here;
   }
-  let [low, high] = [Math.max(0, (best - 1) / chords), Math.min(1, (best + 2) / chords)];
-  let t = first;
-  for (let step = 0; step < STEPS; step++) {
-    // The distance's square falls where the way to the place goes with the curve.
-    const [px, py] = pointOn(path, s, t);
-    const [vx, vy] = velocityOn(path, s, t);
-    const along = (x - px) * vx + (y - py) * vy;
-    if (along > 0) low = t;
-    else high = t;
-    const speed = vx * vx + vy * vy;
-    const newton = speed === 0 ? t : t + along / speed;
-    const next = newton >= low && newton <= high ? newton : (low + high) / 2;
-    if (Math.abs(next - t) < 1e-15) break;
-    t = next;
+  return best;
+}
+
+/** A cubic of one coordinate as a polynomial, from the constant on. */
+function powersOf(a: number, b: number, c: number, d: number): readonly number[] {
+  return [a, 3 * (b - a), 3 * (a - 2 * b + c), d - a + 3 * (b - c)];
+}
+
+/** Where a polynomial, from the constant on, changes its sign between 0 and 1: between two turns it does so once at most. */
+function unitRoots(polynomial: readonly number[]): number[] {
+  if (polynomial.length < 2) return [];
+  const stops = [0, ...unitRoots(polynomial.slice(1).map((v, k) => v * (k + 1))), 1];
+  const roots: number[] = [];
+  for (let k = 0; k + 1 < stops.length; k++) {
+    let [low, high] = [stops[k], stops[k + 1]];
+    const isRising = valueAt(polynomial, low) < 0;
+    if (isRising === valueAt(polynomial, high) < 0) continue;
+    // Halved until nothing lies between.
+    for (let t = (low + high) / 2; t > low && t < high; t = (low + high) / 2) {
+      if (valueAt(polynomial, t) < 0 === isRising) low = t;
+      else high = t;
+    }
+    roots.push(high);
   }
-  const ends = [nearestAt(path, s, 0, x, y), nearestAt(path, s, 1, x, y)];
-  return ends.reduce((a, b) => (b.distance < a.distance ? b : a), nearestAt(path, s, t, x, y));
+  return roots;
+}
+
+function valueAt(polynomial: readonly number[], t: number): number {
+  let value = 0;
+  for (let k = polynomial.length - 1; k >= 0; k--) value = value * t + polynomial[k];
+  return value;
 }
 
 /** Where on a chord the nearest point to a place lies, 0 to 1. */
