@@ -29,7 +29,16 @@ export { measureNoise, smoothNoise, smoothRows } from "./noise.ts";
 export { type Pick, type Picked, pickColour } from "./pick.ts";
 export { type BackgroundProposal, boxOfArt, proposeBackground } from "./propose-background.ts";
 export { proposeTrim, type TrimProposal } from "./propose-trim.ts";
-export { eachDifference, type LabelMap, makeRaster, NONE, OPAQUE_ALPHA, type Raster, relabel } from "./raster.ts";
+export {
+  countLabels,
+  eachDifference,
+  type LabelMap,
+  makeRaster,
+  NONE,
+  OPAQUE_ALPHA,
+  type Raster,
+  relabel,
+} from "./raster.ts";
 export { resample } from "./resample.ts";
 export { findSeeThrough, type SeeThrough, type SeeThroughTreatment, settleSeeThrough } from "./see-through.ts";
 export { shrinkRaster } from "./shrink.ts";

@@ -1,6 +1,6 @@
 // Which pixel is which spot: the found colours through the reduction, then what the person corrected, in order.
 import { rgbToLab } from "../colour/index.ts";
-import { type Box, eachDifference, type LabelMap, NONE, relabel } from "../raster/index.ts";
+import { type Box, countLabels, eachDifference, type LabelMap, NONE, relabel } from "../raster/index.ts";
 import { divideArea } from "./divide.ts";
 import type { Findings } from "./find.ts";
 import { type Area, floodArea, isLineLike } from "./flood.ts";
@@ -97,13 +97,6 @@ export function assignSpots(
 
 function copyMap({ width, height, data }: LabelMap): LabelMap {
   return { width, height, data: data.slice() };
-}
-
-/** Pixels of every label. */
-function countLabels({ data }: LabelMap): Uint32Array {
-  const areasPx = new Uint32Array(256);
-  for (let p = 0; p < data.length; p++) areasPx[data[p]]++;
-  return areasPx;
 }
 
 /** Pixels of every spot now, and the smallest box with all that have changed in it; null if none has. */
