@@ -15,6 +15,15 @@ const TO: usize = APART + MOST * MOST * 8;
 const NEAR: i32 = 2;
 const FAR: i32 = 4;
 
+/** What pixels are decided from: labels in rows, a palette of so many colours, and how far off counts as a colour or a mix. */
+let labels: usize = 0;
+let width: i32 = 0;
+let rows: i32 = 0;
+let palette: usize = 0;
+let size: i32 = 0;
+let pureReach: f64 = 0;
+let mixReach: f64 = 0;
+
 /** The colours around the pixel at hand, in the order they are met. */
 const nearby = memory.data(MOST);
 let nearCount: i32 = 0;
@@ -25,73 +34,69 @@ let first: i32 = 0;
 let second: i32 = 0;
 let distance: f64 = 0;
 
-/** First pass: what plainly is one colour. Labels of `count` pixels, a byte each, from `decided` on. */
-export function decidePure(
-  labels: usize,
-  width: i32,
-  rows: i32,
-  places: usize,
-  words: usize,
-  count: i32,
-  palette: usize,
-  size: i32,
-  pureReach: f64,
-  mixReach: f64,
-  decided: usize,
+/** Says what pixels are decided from, until it is said again. */
+export function decideFrom(
+  rowsOfLabels: usize,
+  rowWidth: i32,
+  rowCount: i32,
+  colours: usize,
+  colourCount: i32,
+  pure: f64,
+  mix: f64,
 ): void {
+  labels = rowsOfLabels;
+  width = rowWidth;
+  rows = rowCount;
+  palette = colours;
+  size = colourCount;
+  pureReach = pure;
+  mixReach = mix;
+}
+
+/** First pass: what plainly is one colour. Labels of `count` pixels, a byte each, from `decided` on. */
+export function decidePure(places: usize, words: usize, count: i32, decided: usize): void {
   for (let k = 0; k < count; k++) {
     const word = load<u32>(words + (k << 2));
-    gather(labels, width, rows, load<i32>(places + (k << 2)), NEAR);
-    explain(palette, word);
+    gather(load<i32>(places + (k << 2)), NEAR);
+    explain(word);
     let label = UNKNOWN;
     if (distance <= mixReach) {
       if (first === second && distance <= pureReach) label = <u8>first;
     } else {
-      const nearest = nearestColour(palette, size, word);
-      label = nearest >= 0 && distance2(palette, nearest, word) <= pureReach * pureReach ? <u8>nearest : UNEXPLAINED;
+      const nearest = nearestColour(word);
+      label = nearest >= 0 && distance2(nearest, word) <= pureReach * pureReach ? <u8>nearest : UNEXPLAINED;
     }
     store<u8>(decided + k, label);
   }
 }
 
 /** Second pass: the larger share of the best mix. */
-export function decideMixes(
-  labels: usize,
-  width: i32,
-  rows: i32,
-  places: usize,
-  words: usize,
-  count: i32,
-  palette: usize,
-  size: i32,
-  _pureReach: f64,
-  mixReach: f64,
-  decided: usize,
-): void {
+export function decideMixes(places: usize, words: usize, count: i32, decided: usize): void {
   for (let k = 0; k < count; k++) {
     const word = load<u32>(words + (k << 2));
     const place = load<i32>(places + (k << 2));
-    gather(labels, width, rows, place, NEAR);
-    explain(palette, word);
+    gather(place, NEAR);
+    explain(word);
     if (distance > mixReach) {
-      gather(labels, width, rows, place, FAR);
-      explain(palette, word);
+      gather(place, FAR);
+      explain(word);
     }
-    if (distance > mixReach) explainWithKnown(palette, size, word);
-    let label = nearCount === 0 ? nearestColour(palette, size, word) : first;
-    if (nearCount > 0 && mixShare(toOf(palette, first), toOf(palette, second), apart2(palette, first, second)) < 0.5)
-      label = second;
-    store<u8>(decided + k, <u8>label);
+    if (distance > mixReach) explainWithKnown(word);
+    store<u8>(decided + k, <u8>(nearCount === 0 ? nearestColour(word) : largerShare()));
   }
 }
 
+function largerShare(): i32 {
+  return mixShare(toOf(first), toOf(second), apart2(first, second)) >= 0.5 ? first : second;
+}
+
 /** Gathers the colours within `radius` of a place, row by row. */
-function gather(labels: usize, width: i32, rows: i32, place: i32, radius: i32): void {
+function gather(place: i32, radius: i32): void {
   nearCount = 0;
   const x = place % width;
   const y = place / width;
   if (radius === NEAR && x >= NEAR && x + NEAR < width && y >= NEAR && y + NEAR < rows) {
-    gatherBlock(labels + place - NEAR - NEAR * width, width);
+    gatherBlock(labels + place - NEAR - NEAR * width);
     return;
   }
   const x0 = max(0, x - radius);
@@ -101,7 +106,7 @@ function gather(labels: usize, width: i32, rows: i32, place: i32, radius: i32): 
 }
 
 /** The same for a whole block of five by five: the next label that was not met yet is found at once. */
-function gatherBlock(corner: usize, width: i32): void {
+function gatherBlock(corner: usize): void {
   const none = i8x16.splat(<i8>UNEXPLAINED);
   const a = v128.load64_zero(corner);
   const b = v128.load64_zero(corner + width);
@@ -132,11 +137,11 @@ function meet(label: u8): void {
 }
 
 /** Explains a pixel by the colours around it. */
-function explain(palette: usize, word: u32): void {
+function explain(word: u32): void {
   distance = Infinity;
   for (let k = 0; k < nearCount; k++) {
     const i = <i32>load<u8>(nearby + k);
-    const to2 = distance2(palette, i, word);
+    const to2 = distance2(i, word);
     store<f64>(palette + TO + (i << 3), to2);
     const alone = sqrt(to2);
     // One colour explains better than two at the same distance.
@@ -151,7 +156,7 @@ function explain(palette: usize, word: u32): void {
     const i = <i32>load<u8>(nearby + k);
     for (let m = k + 1; m < nearCount; m++) {
       const j = <i32>load<u8>(nearby + m);
-      const d2 = mixDistance2(toOf(palette, i), toOf(palette, j), apart2(palette, i, j));
+      const d2 = mixDistance2(toOf(i), toOf(j), apart2(i, j));
       if (d2 >= most2) continue;
       first = i;
       second = j;
@@ -162,13 +167,13 @@ function explain(palette: usize, word: u32): void {
 }
 
 /** Betters an explanation by mixes of a colour around the pixel with any of the palette. */
-function explainWithKnown(palette: usize, size: i32, word: u32): void {
-  for (let j = 0; j < size; j++) store<f64>(palette + TO + (j << 3), distance2(palette, j, word));
+function explainWithKnown(word: u32): void {
+  for (let j = 0; j < size; j++) store<f64>(palette + TO + (j << 3), distance2(j, word));
   let least = distance * distance;
   for (let k = 0; k < nearCount; k++) {
     const i = <i32>load<u8>(nearby + k);
     for (let j = 0; j < size; j++) {
-      const d2 = mixDistance2(toOf(palette, i), toOf(palette, j), apart2(palette, i, j));
+      const d2 = mixDistance2(toOf(i), toOf(j), apart2(i, j));
       if (d2 >= least) continue;
       first = i;
       second = j;
@@ -183,7 +188,7 @@ function lessByOne2(far: f64): f64 {
   return far > 1 ? (far - 1) * (far - 1) : 0;
 }
 
-function distance2(palette: usize, i: i32, word: u32): f64 {
+function distance2(i: i32, word: u32): f64 {
   const at = palette + (i << 3);
   const dr = <f64>(word & 255) - load<f64>(at);
   const dg = <f64>((word >> 8) & 255) - load<f64>(at, MOST * 8);
@@ -191,19 +196,19 @@ function distance2(palette: usize, i: i32, word: u32): f64 {
   return dr * dr + dg * dg + db * db;
 }
 
-function toOf(palette: usize, i: i32): f64 {
+function toOf(i: i32): f64 {
   return load<f64>(palette + TO + (i << 3));
 }
 
-function apart2(palette: usize, i: i32, j: i32): f64 {
+function apart2(i: i32, j: i32): f64 {
   return load<f64>(palette + APART + ((i * MOST + j) << 3));
 }
 
-function nearestColour(palette: usize, size: i32, word: u32): i32 {
+function nearestColour(word: u32): i32 {
   let best = -1;
   let least: f64 = Infinity;
   for (let i = 0; i < size; i++) {
-    const to2 = distance2(palette, i, word);
+    const to2 = distance2(i, word);
     if (to2 >= least) continue;
     least = to2;
     best = i;

@@ -1,7 +1,4 @@
-import { apart, fourAt, wordAt } from "./pixels";
-
-/** Least alpha that counts as opaque, as in `core/src/raster`. */
-const OPAQUE: u32 = 128;
+import { apart, fourAt, OPAQUE, wordAt } from "./pixels";
 
 /** Marks of a pixel. */
 const EDGE: u8 = 0;

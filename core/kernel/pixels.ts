@@ -1,5 +1,8 @@
 // Pixels are words of RGBA bytes, red lowest; a pointer to one goes on by four bytes.
 
+/** Least alpha that counts as opaque, as in `core/src/raster`. */
+export const OPAQUE: u32 = 128;
+
 export function wordAt(pixels: usize, index: i32): u32 {
   return load<u32>(pixels + (index << 2));
 }

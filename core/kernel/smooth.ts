@@ -10,7 +10,8 @@ const RED_BLUE: u32 = 0x00ff00ff;
  * those in its 5 x 5 neighbourhood that differ from it by at most `reach` in every channel. Alpha is kept.
  */
 export function smoothRows(pixels: usize, out: usize, width: i32, rows: i32, first: i32, end: i32, reach: i32): void {
-  const limit = i32x4.splat(reach * 0x010101);
+  // In grain it may be more than a byte holds: then all are alike.
+  const limit = i32x4.splat(min(255, reach) * 0x010101);
   for (let y = first; y < end; y++) {
     const top = max(0, y - RADIUS);
     const bottom = min(rows - 1, y + RADIUS);

@@ -1,7 +1,4 @@
-import { fourAt, wordAt } from "./pixels";
-
-/** Least alpha that counts as opaque, as in `core/src/raster`. */
-const OPAQUE: u32 = 128;
+import { fourAt, OPAQUE, wordAt } from "./pixels";
 
 /**
  * Writes 1 for those pixels of `rows` rows that lie between two alike and of another colour, each as the next beyond it:

@@ -43,14 +43,20 @@ describe("the compiled loops", () => {
   });
   it("smooth as Lee's sigma filter is defined, up to the picture's sides", () => {
     fc.assert(
-      fc.property(pictures, fc.integer({ min: 0, max: 60 }), (picture, reach) => {
-        const smooth = smoothNoise(picture, reach);
-        for (let p = 0; p < picture.width * picture.height; p++) {
-          const alike = around(picture, p, 2).filter((q) => isWithin(picture, p, q, [reach, reach, reach, 255]));
-          const mean = [0, 1, 2].map((c) => alike.reduce((sum, q) => sum + picture.data[q * 4 + c], 0) / alike.length);
-          expect(channels(smooth, p)).toEqual([...mean.map(Math.round), picture.data[p * 4 + 3]]);
-        }
-      }),
+      fc.property(
+        pictures,
+        fc.integer({ min: 0, max: 60 }).map((reach) => (reach > 50 ? reach * 5 : reach)),
+        (picture, reach) => {
+          const smooth = smoothNoise(picture, reach);
+          for (let p = 0; p < picture.width * picture.height; p++) {
+            const alike = around(picture, p, 2).filter((q) => isWithin(picture, p, q, [reach, reach, reach, 255]));
+            const mean = [0, 1, 2].map(
+              (c) => alike.reduce((sum, q) => sum + picture.data[q * 4 + c], 0) / alike.length,
+            );
+            expect(channels(smooth, p)).toEqual([...mean.map(Math.round), picture.data[p * 4 + 3]]);
+          }
+        },
+      ),
     );
   });
   it("find flat those pixels that look like all their neighbours, and every one's colour once", () => {

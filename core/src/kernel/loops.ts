@@ -19,25 +19,22 @@ export interface Loops {
   smoothRows(pixels: Place, out: Place, width: number, rows: number, first: number, end: number, reach: number): void;
   markThin(pixels: Place, marks: Place, width: number, rows: number): number;
   markFlat(pixels: Place, marks: Place, width: number, rows: number, first: number, end: number, reach: number): number;
+  decideFrom(
+    labels: Place,
+    width: number,
+    rows: number,
+    palette: Place,
+    size: number,
+    pureReach: number,
+    mixReach: number,
+  ): void;
   readonly decidePure: DecideLoop;
   readonly decideMixes: DecideLoop;
   collectSpans(pixels: Place, marks: Place, from: number, to: number, spans: Place, sums: Place): number;
 }
 
 /** A loop that decides what pixels are, told by their places in rows of labels and their words. */
-export type DecideLoop = (
-  labels: Place,
-  width: number,
-  rows: number,
-  places: Place,
-  words: Place,
-  count: number,
-  palette: Place,
-  size: number,
-  pureReach: number,
-  mixReach: number,
-  decided: Place,
-) => void;
+export type DecideLoop = (places: Place, words: Place, count: number, decided: Place) => void;
 
 let made: Loops | null = null;
 

@@ -77,7 +77,8 @@ function decide(loop: DecideLoop, { raster, labels, palette, reach }: PixelWork,
       told[n] = p - top * width;
       theirs[n] = words[p];
     }
-    loop(rows, width, bottom - top, places, ofPlaces, count, colours, palette.size, reach.pure, reach.mix, out);
+    compiledLoops().decideFrom(rows, width, bottom - top, colours, palette.size, reach.pure, reach.mix);
+    loop(places, ofPlaces, count, out);
     decided.set(bytesAt(out, count), start);
   }
   return decided;
