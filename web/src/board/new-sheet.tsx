@@ -6,6 +6,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, uploadJob } from "../api/client.ts";
+import { readAnew } from "../api/read-anew.ts";
 import { Button } from "../parts/button.tsx";
 import { LengthField } from "../parts/fields.tsx";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
@@ -25,7 +26,7 @@ export function NewSheet() {
   const make = async () => {
     try {
       const id = await makeSheet(width, height);
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      await readAnew(queries, ["jobs"]);
       navigate(`/jobs/${id}/shapes`);
     } catch (error) {
       setProblem(problemOf(error));

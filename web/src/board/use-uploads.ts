@@ -5,6 +5,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer } from "react";
 import { useNavigate } from "react-router";
 import { uploadJob } from "../api/client.ts";
+import { readAnew } from "../api/read-anew.ts";
 import type { Sending } from "../api/requests.ts";
 import { problemOf } from "../parts/problem.tsx";
 
@@ -63,7 +64,7 @@ export function useUploads() {
     async (files: readonly File[]) => {
       if (files.length === 0) return;
       const jobs = await Promise.all(files.map(send));
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      await readAnew(queries, ["jobs"]);
       const [job] = jobs;
       if (jobs.length === 1 && job) navigate(`/jobs/${job.id}/artwork`);
     },

@@ -4,6 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { api, motifArchiveUrl, motifPictureUrl } from "../api/client.ts";
+import { readAnew } from "../api/read-anew.ts";
 import { Button } from "../parts/button.tsx";
 import { count } from "../parts/count.ts";
 import { ProblemNote, problemOf } from "../parts/problem.tsx";
@@ -160,7 +161,7 @@ function useFilesTakenIn() {
         (error): Note => ({ name: file.name, kept: null, problem: problemOf(error) }),
       );
       setNotes((old) => [...old.filter(({ name }) => name !== file.name), note]);
-      await queries.invalidateQueries({ queryKey: ["motifs"] });
+      await readAnew(queries, ["motifs"]);
     }
   };
   return { notes, takeIn, dismiss: (gone: Note) => setNotes((old) => old.filter((one) => one !== gone)) };

@@ -1,6 +1,7 @@
 // The outbox of this window: what it hears from the server goes into the lists that are shown.
 import type { QueryClient } from "@tanstack/react-query";
 import { onTryNow, tryNow } from "../api/again.ts";
+import { readAnew } from "../api/read-anew.ts";
 import { WINDOW } from "../api/requests.ts";
 import { keepInBrowser, type Letter } from "./kept-letters.ts";
 import { type Answer, type ContentOf, sendContent } from "./letters.ts";
@@ -22,7 +23,7 @@ export function startOutbox(queries: QueryClient): void {
   window.addEventListener("pagehide", () => shopOutbox.leave());
   hearWindows((changed) => {
     const list = "list" in changed ? changed.list : LISTS.job;
-    void queries.invalidateQueries({ queryKey: [list] });
+    void readAnew(queries, [list]);
   });
   onTryNow(() => shopOutbox.tryNow());
   window.addEventListener("online", tryNow);
@@ -41,7 +42,7 @@ function takeOver(queries: QueryClient, { content }: Letter, answer: Answer): vo
     );
   }
   const list = LISTS[answer.of];
-  void queries.invalidateQueries({ queryKey: [list] });
+  void readAnew(queries, [list]);
   tellWindows({ list });
 }
 

@@ -3,6 +3,7 @@
 import type { Problem } from "@plain-palette/contract";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
+import { readAnew } from "../api/read-anew.ts";
 import { problemOf } from "./problem.tsx";
 
 /** `queryKey` names what is read anew after each. */
@@ -19,7 +20,7 @@ export function useWrites(queryKey: string) {
         setProblem(problemOf(error));
         return null;
       } finally {
-        await queries.invalidateQueries({ queryKey: [queryKey] });
+        await readAnew(queries, [queryKey]);
       }
     });
     last.current = done;

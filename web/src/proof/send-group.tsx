@@ -4,6 +4,7 @@ import { USUAL_DAYS } from "@plain-palette/contract";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "../api/client.ts";
+import { readAnew } from "../api/read-anew.ts";
 import { useJob } from "../job/use-job.ts";
 import { proofsKey } from "../job/use-proofs.ts";
 import { Button } from "../parts/button.tsx";
@@ -30,7 +31,7 @@ export function SendGroup({ sent, isReady, onSent }: Props) {
     setProblem(null);
     try {
       const made = await api.sendProof(job.id, { recipeVersion: await flush(), days });
-      await queries.invalidateQueries({ queryKey: proofsKey(job.id) });
+      await readAnew(queries, proofsKey(job.id));
       onSent(made.id);
     } catch (error) {
       setProblem(problemOf(error));

@@ -3,6 +3,7 @@ import type { ShopProof } from "@plain-palette/contract";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useId, useRef, useState } from "react";
 import { api, proofPdfUrl } from "../api/client.ts";
+import { readAnew } from "../api/read-anew.ts";
 import { useJob } from "../job/use-job.ts";
 import { proofsKey } from "../job/use-proofs.ts";
 import { Button } from "../parts/button.tsx";
@@ -34,7 +35,7 @@ export function SentGroup({ sent, pin, onPin, onSaid, onBack }: Props) {
     try {
       await work();
       setSaid(then);
-      await queries.invalidateQueries({ queryKey: proofsKey(jobId) });
+      await readAnew(queries, proofsKey(jobId));
     } catch (error) {
       setProblem(problemOf(error));
     }

@@ -3,6 +3,7 @@ import type { Spot } from "@plain-palette/core/reduce";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useState } from "react";
 import { api } from "../../../api/client.ts";
+import { readAnew } from "../../../api/read-anew.ts";
 import { useJob } from "../../../job/use-job.ts";
 import { Button } from "../../../parts/button.tsx";
 import { count } from "../../../parts/count.ts";
@@ -66,7 +67,7 @@ function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) 
         const { edition } = await api.addMotifEdition(older.id, { motif, version: older.version });
         setSaid(`${older.name} is kept in version ${edition}; jobs that place it stay as they are.`);
         setVersionOf("");
-        await queries.invalidateQueries({ queryKey: ["motifs"] });
+        await readAnew(queries, ["motifs"]);
         return;
       }
       const facts = { name: name.trim() || job.title, folder, words, from: `No. ${job.number} ${job.title}` };
@@ -74,7 +75,7 @@ function KeepForm({ desk, spots }: { desk: MotifDesk; spots: readonly Spot[] }) 
       setSaid(isNew ? `${kept.name} is kept.` : `These shapes are kept already, as ${kept.name}.`);
       setName("");
       desk.change({ picked: [] });
-      await queries.invalidateQueries({ queryKey: ["motifs"] });
+      await readAnew(queries, ["motifs"]);
     } catch (error) {
       setProblem(problemOf(error));
     }

@@ -4,6 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { motifPictureUrl } from "../../../api/client.ts";
+import { readAnew } from "../../../api/read-anew.ts";
 import { Button } from "../../../parts/button.tsx";
 import { count } from "../../../parts/count.ts";
 import { goOnAt } from "../../../parts/go-on-at.ts";
@@ -32,7 +33,7 @@ export function LibraryGroup({ desk, size }: { desk: MotifDesk; size: ArtSize })
       setSaid(`${motif.name} is placed${isReplacing ? ` in place of ${count(picked.length, "shape")}` : ""}.`);
       // It stands where it has to be moved and measured from here on.
       goOnAt(() => (placedRows().length > before ? document.querySelector<HTMLElement>(IN_HAND) : null));
-      await queries.invalidateQueries({ queryKey: ["motifs"] });
+      await readAnew(queries, ["motifs"]);
     } catch (error) {
       setSaid(`${motif.name} could not be placed: ${problemOf(error).title}`);
     }
