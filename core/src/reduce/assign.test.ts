@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Rgb } from "../colour/index.ts";
 import { decideMixes, decidePure, type PixelWork, UNEXPLAINED } from "./assign.ts";
 import { UNKNOWN } from "./flat.ts";
-import { makePalette } from "./palette.ts";
+import { makePalette, removeColour } from "./palette.ts";
 
 const COLOURS: Rgb[] = [
   [250, 250, 250],
@@ -84,5 +84,14 @@ describe("pixels beside colours", () => {
     // Red is in the picture, only not here; green cannot be mixed of what is here.
     expect(decidePure(work([209, 41, 40]), open)[0]).toBe(2);
     expect(decidePure(work([40, 220, 10]), open)[0]).toBe(UNEXPLAINED);
+  });
+  it("are no mix with a colour that was taken back", () => {
+    // Teal, navy and what JPEG leaves of a cream letter beside them; the cream of elsewhere explains it best, if not well.
+    const palette = makePalette([[242, 240, 228], [19, 48, 78], [31, 122, 140], COLOURS[0]]);
+    removeColour(palette, 3);
+    const data = Uint8ClampedArray.of(31, 122, 140, 255, 219, 247, 250, 255, 19, 48, 78, 255);
+    const labels = Uint8Array.of(2, UNKNOWN, 1);
+    const reach = { pure: 18, mix: 28 };
+    expect(decideMixes({ raster: { width: 3, height: 1, data }, labels, palette, reach }, Int32Array.of(1))[0]).toBe(0);
   });
 });

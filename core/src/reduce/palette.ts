@@ -36,9 +36,14 @@ export function addColour(palette: Palette, [r, g, b]: Rgb): number {
   return palette.size++;
 }
 
-/** Puts a colour out of reach: it is never the nearest nor a part of a mix. Indices of the others stay. */
+/** Puts a colour out of reach: it is never the nearest. Whoever mixes with any colour asks `isInReach`. Indices of the others stay. */
 export function removeColour(palette: Palette, index: number): void {
   setColour(palette, index, 1e6, 1e6, 1e6);
+}
+
+/** Whether a colour was not put out of reach: on the way to one that was lie all greys. */
+export function isInReach(palette: Palette, index: number): boolean {
+  return palette.r[index] <= 255;
 }
 
 function setColour(palette: Palette, index: number, r: number, g: number, b: number): void {
