@@ -10,6 +10,7 @@ import { groupFlat } from "./group-bins.ts";
 import { findFlatInParts, isPictureShared, labelPixels, shareRaster, smoothInParts } from "./in-parts.ts";
 import { countLabels, labelFlatPixels, renumberLabels } from "./labelling.ts";
 import { addColour, MAX_FOUND, makePalette, meanColour, paletteColours } from "./palette.ts";
+import { returnStrays } from "./return-strays.ts";
 import { settleEdges } from "./settle-edges.ts";
 import { findThinColour, narrowThinSearch, startThinSearch } from "./thin.ts";
 
@@ -107,6 +108,7 @@ export function* findColoursTogether(source: Raster, noise = measureNoise(source
   }
   dropInvented(picture, leastAreas);
   settle();
+  if (noise > 0) returnStrays(picture);
   const { found, labels: ofFound } = collect(picture);
   return {
     found,

@@ -73,6 +73,25 @@ export function loosen(labelling: Labelling, label: number): Int32Array {
   return open;
 }
 
+/** Makes loose what spans of up to `longest` pixels hold, where pixels of them were labelled anew. */
+export function loosenChanged(labelling: Labelling, longest: number): void {
+  const { labels, spans, spanLabels, loose } = labelling;
+  const freed: number[] = [];
+  for (let s = 0; s < spanLabels.length; s++) {
+    const [start, end, label] = [spans.starts[s], spans.ends[s], spanLabels[s]];
+    if (label === LOOSE || end - start > longest) continue;
+    let p = start;
+    while (p < end && labels[p] === label) p++;
+    if (p === end) continue;
+    spanLabels[s] = LOOSE;
+    for (p = start; p < end; p++) freed.push(p);
+  }
+  const all = new Int32Array(loose.length + freed.length);
+  all.set(loose);
+  all.set(freed, loose.length);
+  labelling.loose = all;
+}
+
 /** Of every label some `most` pixels (fewer than twice as many), evenly spread over those it has. */
 export function samplePixels(
   { labels, spans, spanLabels, loose }: Labelling,
