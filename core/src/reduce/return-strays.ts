@@ -19,7 +19,7 @@ const NEAR_PX = 6;
 const MOST_NEARBY = 6;
 /** Where renderers lay edge upon edge a third colour shines through: so much of it at most, and how far such a mix may be. */
 const SEAM_THIRD = 0.6;
-const SEAM_REACH = 10;
+const SEAM_REACH = 14;
 
 /** What a pixel is while spots are looked for. */
 const OPEN = 0;
@@ -117,10 +117,17 @@ function makeExplainer({ raster, labelling, palette, reach }: Picture): (p: numb
   };
 }
 
-/** SEAM_REACH where two colours and some of a third, not the pixel's own, explain it. */
+/** SEAM_REACH where one colour, or two, and some of another that is not the pixel's own explain it. */
 function awayFromSeam(palette: Palette, i: number, j: number, own: number, r: number, g: number, b: number): number {
-  for (let third = 0; third < palette.size; third++)
-    if (third !== own && isInReach(palette, third))
-      if (isMixOfThree(palette, i, j, third, r, g, b, SEAM_THIRD, SEAM_REACH)) return SEAM_REACH;
+  const i2 = distance2(palette, i, r, g, b);
+  for (let third = 0; third < palette.size; third++) {
+    if (third === own || !isInReach(palette, third)) continue;
+    if (i === j) {
+      const third2 = distance2(palette, third, r, g, b);
+      const apart2 = palette.apart2[i * MAX_FOUND + third];
+      if (mixShare(third2, i2, apart2) > SEAM_THIRD) continue;
+      if (mixDistance2(i2, third2, apart2) <= SEAM_REACH * SEAM_REACH) return SEAM_REACH;
+    } else if (isMixOfThree(palette, i, j, third, r, g, b, SEAM_THIRD, SEAM_REACH)) return SEAM_REACH;
+  }
   return Number.POSITIVE_INFINITY;
 }
