@@ -173,7 +173,7 @@ function explainWithKnown(word: u32): void {
   for (let k = 0; k < nearCount; k++) {
     const i = <i32>load<u8>(nearby + k);
     for (let j = 0; j < size; j++) {
-      // From one that was put out of reach, a way leads past all greys.
+      // A colour out of reach: on the way to it lie all greys.
       if (load<f64>(palette + (j << 3)) > 255) continue;
       const d2 = mixDistance2(toOf(i), toOf(j), apart2(i, j));
       if (d2 >= least) continue;

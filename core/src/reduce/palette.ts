@@ -36,7 +36,10 @@ export function addColour(palette: Palette, [r, g, b]: Rgb): number {
   return palette.size++;
 }
 
-/** Puts a colour out of reach: it is never the nearest. Whoever mixes with any colour asks `isInReach`. Indices of the others stay. */
+/**
+ * Puts a colour out of reach: it is never the nearest. Whoever mixes with any colour asks `isInReach`. Indices of the others
+ * stay.
+ */
 export function removeColour(palette: Palette, index: number): void {
   setColour(palette, index, 1e6, 1e6, 1e6);
 }

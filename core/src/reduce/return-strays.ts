@@ -13,7 +13,7 @@ const MOST_PX = 64;
 const PLAIN_SHARE = 0.5;
 /** Share of a spot's pixels that have to be explained. */
 const EXPLAINED_SHARE = 0.6;
-/** How far around a pixel colours are looked for: a line of two pixels, and chroma kept for two more (ITU-T T.871). */
+/** How far around a pixel colours are looked for: from the counter of a small letter to what lies outside it. */
 const NEAR_PX = 6;
 /** Among more colours than so many everything is a mix of some. */
 const MOST_NEARBY = 6;
