@@ -9,6 +9,10 @@ import { distance2, isInReach, MAX_FOUND, type Palette } from "./palette.ts";
 
 /** Pixels of a spot at most: a block has so many (8 x 8, ITU-T T.81). Small letters have more. */
 const MOST_PX = 64;
+/** Pixels of a small letter at most: so many lie under a block of chroma, which has half the resolution. */
+const LETTER_PX = 256;
+/** Up to this distance (encoded RGB) two colours are shades of one, as paper and cream are. */
+const SHADE = 40;
 /** Share of a spot's pixels that may plainly be of its colour, as happens on the way from one colour to another. */
 const PLAIN_SHARE = 0.5;
 /** Share of a spot's pixels that have to be explained. */
@@ -45,44 +49,69 @@ export function returnStrays(picture: Picture): void {
     const isStray = explained >= pixels.length * EXPLAINED_SHARE;
     for (const [k, p] of pixels.entries()) labels[p] = isStray ? given[s][k].label : label;
   }
-  loosenChanged(picture.labelling, MOST_PX);
+  loosenChanged(picture.labelling, LETTER_PX);
 }
 
-/** What hangs together, is small, has a pixel that is not flat and is hardly anywhere plainly of its colour. */
+/**
+ * What hangs together and is small, has a pixel that is not flat and is hardly anywhere plainly of its colour. Shades of one
+ * colour hang together, too: a letter in two of them becomes one of most of its pixels.
+ */
 function findSpots({ raster, labelling, palette, reach }: Picture): Spot[] {
   const { labels, loose } = labelling;
   const { width, data } = raster;
   const state = new Uint8Array(labels.length);
   const around = [-1, 1, -width, width, -width - 1, -width + 1, width - 1, width + 1];
   const spots: Spot[] = [];
-  const pixels = new Int32Array(MOST_PX + around.length);
+  const pixels = new Int32Array(LETTER_PX + around.length);
+  const isPlain = (p: number) =>
+    distance2(palette, labels[p], data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.pure * reach.pure;
   for (const start of loose) {
     if (state[start] !== OPEN) continue;
     const label = labels[start];
-    let plain = 0;
     let count = 1;
     let isLarge = false;
     pixels[0] = start;
     state[start] = SEEN;
     for (let k = 0; k < count && !isLarge; k++) {
-      const p = pixels[k];
-      if (distance2(palette, label, data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.pure * reach.pure) plain++;
       for (const step of around) {
-        const q = p + step;
+        const q = pixels[k] + step;
         // A step over the picture's side leads to a pixel far away: rare, and then only a larger spot.
-        if (q < 0 || q >= labels.length || labels[q] !== label || state[q] === SEEN) continue;
+        if (q < 0 || q >= labels.length || state[q] === SEEN || !isShade(palette, label, labels[q])) continue;
         if (state[q] === LARGE) isLarge = true;
         else {
           state[q] = SEEN;
           pixels[count++] = q;
         }
       }
-      if (count > MOST_PX) isLarge = true;
+      if (count > LETTER_PX) isLarge = true;
     }
-    if (isLarge) for (let k = 0; k < count; k++) state[pixels[k]] = LARGE;
-    else if (plain <= count * PLAIN_SHARE) spots.push({ label, pixels: [...pixels.subarray(0, count)] });
+    if (isLarge) {
+      for (let k = 0; k < count; k++) state[pixels[k]] = LARGE;
+      continue;
+    }
+    const all = [...pixels.subarray(0, count)];
+    const main = joinShades(labels, all, isPlain);
+    if (main !== UNKNOWN && count <= MOST_PX && all.filter(isPlain).length <= count * PLAIN_SHARE)
+      spots.push({ label: main, pixels: all });
   }
   return spots;
+}
+
+function isShade(palette: Palette, label: number, other: number): boolean {
+  if (label === other) return true;
+  return label < MAX_FOUND && other < MAX_FOUND && palette.apart2[label * MAX_FOUND + other] <= SHADE * SHADE;
+}
+
+/** Gives pixels of which few are plainly of another shade to the one that most have, and tells which; UNKNOWN where they stay apart. */
+function joinShades(labels: Uint8Array, pixels: readonly number[], isPlain: (p: number) => boolean): number {
+  const counts = new Map<number, number>();
+  for (const p of pixels) counts.set(labels[p], (counts.get(labels[p]) ?? 0) + 1);
+  const [[main]] = [...counts].sort(([a, many], [b, few]) => few - many || a - b);
+  if (counts.size === 1) return main;
+  const others = pixels.filter((p) => labels[p] !== main);
+  if (others.filter(isPlain).length > others.length * PLAIN_SHARE) return UNKNOWN;
+  for (const p of others) labels[p] = main;
+  return main;
 }
 
 /** What a pixel is of: mostly of a colour, and how far from the nearest mix of two near it (encoded RGB). */
