@@ -42,7 +42,8 @@ export function bleedDistance(palette: Palette, i: number, j: number, r: number,
   return Math.sqrt(dy * dy + cr * cr + cb * cb);
 }
 
-function luma(r: number, g: number, b: number): number {
+/** How light a colour is (encoded RGB; ITU-T T.871). */
+export function luma(r: number, g: number, b: number): number {
   return 0.299 * r + 0.587 * g + 0.114 * b;
 }
 

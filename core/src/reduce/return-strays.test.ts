@@ -40,13 +40,18 @@ const WORDS = Array.from({ length: 60 }, (_, i) => {
 }).join("");
 const LETTERED = `${SEA}<g fill="none" stroke="${CREAM}" stroke-width="2.6">${WORDS}</g>`;
 
+const inWords = (x: number, y: number) => x > 120 && x < 360 && y > 290 && y < 385;
 const atSeam = (x: number, y: number) => Math.hypot(x - 239.5, y - 239.5) > 190 && y > 300;
 
 describe("compression", () => {
   it.each([60, 80, 92])("puts no ink of elsewhere into small lettering (quality %d)", async (quality) => {
-    const inWords = (x: number, y: number) => x > 120 && x < 360 && y > 290 && y < 385;
     expect(await pixelsOf(LETTERED, NAVY, inWords, quality)).toBe(0);
     expect(await pixelsOf(LETTERED, SOFT, inWords, quality)).toBeLessThan(5);
+  });
+
+  it("leaves a letter in one of two near shades", async () => {
+    const onPaper = `${LETTERED}<rect width="${SIDE}" height="30" fill="#ffffff"/>`;
+    expect(await pixelsOf(onPaper, "#ffffff", inWords, 80)).toBe(0);
   });
 
   it("makes hardly a sliver of a third ink along a seam", async () => {

@@ -3,7 +3,7 @@
 import type { Picture } from "./accidents.ts";
 import { UNKNOWN } from "./flat.ts";
 import { loosenChanged } from "./labelling.ts";
-import { bleedDistance, isMixOfThree, mixDistance2, mixShare } from "./mixes.ts";
+import { bleedDistance, isMixOfThree, luma, mixDistance2, mixShare } from "./mixes.ts";
 import { gatherNearby, makeNearby } from "./nearby.ts";
 import { distance2, isInReach, MAX_FOUND, type Palette } from "./palette.ts";
 
@@ -56,7 +56,8 @@ export function returnStrays(picture: Picture): void {
  * What hangs together and is small, has a pixel that is not flat and is hardly anywhere plainly of its colour. Shades of one
  * colour hang together, too: a letter in two of them becomes one of most of its pixels.
  */
-function findSpots({ raster, labelling, palette, reach }: Picture): Spot[] {
+function findSpots(picture: Picture): Spot[] {
+  const { raster, labelling, palette, reach } = picture;
   const { labels, loose } = labelling;
   const { width, data } = raster;
   const state = new Uint8Array(labels.length);
@@ -90,7 +91,7 @@ function findSpots({ raster, labelling, palette, reach }: Picture): Spot[] {
       continue;
     }
     const all = [...pixels.subarray(0, count)];
-    const main = joinShades(labels, all, isPlain);
+    const main = joinShades(picture, all, isPlain);
     if (main !== UNKNOWN && count <= MOST_PX && all.filter(isPlain).length <= count * PLAIN_SHARE)
       spots.push({ label: main, pixels: all });
   }
@@ -102,12 +103,26 @@ function isShade(palette: Palette, label: number, other: number): boolean {
   return label < MAX_FOUND && other < MAX_FOUND && palette.apart2[label * MAX_FOUND + other] <= SHADE * SHADE;
 }
 
-/** Gives pixels of which few are plainly of another shade to the one that most have, and tells which; UNKNOWN where they stay apart. */
-function joinShades(labels: Uint8Array, pixels: readonly number[], isPlain: (p: number) => boolean): number {
-  const counts = new Map<number, number>();
-  for (const p of pixels) counts.set(labels[p], (counts.get(labels[p]) ?? 0) + 1);
-  const [[main]] = [...counts].sort(([a, many], [b, few]) => few - many || a - b);
-  if (counts.size === 1) return main;
+/**
+ * Gives pixels of shades of one colour to the shade that is as light as their middle: lightness is kept at full resolution.
+ * Tells which; UNKNOWN where they stay apart, since another is plainly there.
+ */
+function joinShades(
+  { raster, labelling, palette }: Picture,
+  pixels: readonly number[],
+  isPlain: (p: number) => boolean,
+) {
+  const { labels } = labelling;
+  const own = labels[pixels[0]];
+  const shades = Array.from({ length: palette.size }, (_, i) => i).filter((i) => isShade(palette, own, i));
+  if (shades.length === 1) return own;
+  const { width, data } = raster;
+  const all = new Set(pixels);
+  const inner = pixels.filter((p) => [p - 1, p + 1, p - width, p + width].every((q) => all.has(q)));
+  const middle = inner.length > 0 ? inner : pixels;
+  const light = middle.reduce((sum, p) => sum + luma(data[p * 4], data[p * 4 + 1], data[p * 4 + 2]), 0) / middle.length;
+  const away = (i: number) => Math.abs(luma(palette.r[i], palette.g[i], palette.b[i]) - light);
+  const main = shades.reduce((best, shade) => (away(shade) < away(best) ? shade : best));
   const others = pixels.filter((p) => labels[p] !== main);
   if (others.filter(isPlain).length > others.length * PLAIN_SHARE) return UNKNOWN;
   for (const p of others) labels[p] = main;
