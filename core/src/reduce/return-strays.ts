@@ -30,42 +30,39 @@ const OPEN = 0;
 const SEEN = 1;
 const LARGE = 2;
 
-/** Pixels of one label that hang together. */
-interface Spot {
-  readonly label: number;
-  readonly pixels: number[];
-}
-
 /** Gives spots of a colour that the colours around them explain to those. For noisy pictures. Linear in loose pixels. */
 export function returnStrays(picture: Picture): void {
   const { labels } = picture.labelling;
-  const spots = findSpots(picture);
+  const { apart2 } = picture.palette;
+  const isShade = (a: number, b: number) =>
+    a === b || (a < MAX_FOUND && b < MAX_FOUND && apart2[a * MAX_FOUND + b] <= SHADE * SHADE);
+  for (const letter of findSmall(picture, LETTER_PX, isShade)) joinShades(picture, letter, isShade);
+  const spots = findSmall(picture, MOST_PX, (a, b) => a === b).filter((spot) => isHardlyPlain(picture, spot));
+  const own = spots.map(([p]) => labels[p]);
   // No spot explains another.
-  for (const { pixels } of spots) for (const p of pixels) labels[p] = UNKNOWN;
+  for (const spot of spots) for (const p of spot) labels[p] = UNKNOWN;
   const explain = makeExplainer(picture);
-  const given = spots.map(({ label, pixels }) => pixels.map((p) => explain(p, label)));
-  for (const [s, { label, pixels }] of spots.entries()) {
+  const given = spots.map((spot, s) => spot.map((p) => explain(p, own[s])));
+  for (const [s, spot] of spots.entries()) {
     const explained = given[s].filter(({ away }) => away < picture.reach.mix).length;
-    const isStray = explained >= pixels.length * EXPLAINED_SHARE;
-    for (const [k, p] of pixels.entries()) labels[p] = isStray ? given[s][k].label : label;
+    const isStray = explained >= spot.length * EXPLAINED_SHARE;
+    for (const [k, p] of spot.entries()) labels[p] = isStray ? given[s][k].label : own[s];
   }
   loosenChanged(picture.labelling, LETTER_PX);
 }
 
-/**
- * What hangs together and is small, has a pixel that is not flat and is hardly anywhere plainly of its colour. Shades of one
- * colour hang together, too: a letter in two of them becomes one of most of its pixels.
- */
-function findSpots(picture: Picture): Spot[] {
-  const { raster, labelling, palette, reach } = picture;
+/** The pixels, each time, of what hangs together of like labels, has at most so many, and one that is not flat. */
+function findSmall(
+  { raster, labelling }: Picture,
+  most: number,
+  isLike: (a: number, b: number) => boolean,
+): number[][] {
   const { labels, loose } = labelling;
-  const { width, data } = raster;
+  const { width } = raster;
   const state = new Uint8Array(labels.length);
   const around = [-1, 1, -width, width, -width - 1, -width + 1, width - 1, width + 1];
-  const spots: Spot[] = [];
-  const pixels = new Int32Array(LETTER_PX + around.length);
-  const isPlain = (p: number) =>
-    distance2(palette, labels[p], data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.pure * reach.pure;
+  const small: number[][] = [];
+  const pixels = new Int32Array(most + around.length);
   for (const start of loose) {
     if (state[start] !== OPEN) continue;
     const label = labels[start];
@@ -76,57 +73,51 @@ function findSpots(picture: Picture): Spot[] {
     for (let k = 0; k < count && !isLarge; k++) {
       for (const step of around) {
         const q = pixels[k] + step;
-        // A step over the picture's side leads to a pixel far away: rare, and then only a larger spot.
-        if (q < 0 || q >= labels.length || state[q] === SEEN || !isShade(palette, label, labels[q])) continue;
+        // A step over the picture's side leads to a pixel far away: rare, and then only more hangs together.
+        if (q < 0 || q >= labels.length || state[q] === SEEN || !isLike(label, labels[q])) continue;
         if (state[q] === LARGE) isLarge = true;
         else {
           state[q] = SEEN;
           pixels[count++] = q;
         }
       }
-      if (count > LETTER_PX) isLarge = true;
+      if (count > most) isLarge = true;
     }
-    if (isLarge) {
-      for (let k = 0; k < count; k++) state[pixels[k]] = LARGE;
-      continue;
-    }
-    const all = [...pixels.subarray(0, count)];
-    const main = joinShades(picture, all, isPlain);
-    if (main !== UNKNOWN && count <= MOST_PX && all.filter(isPlain).length <= count * PLAIN_SHARE)
-      spots.push({ label: main, pixels: all });
+    if (isLarge) for (let k = 0; k < count; k++) state[pixels[k]] = LARGE;
+    else small.push([...pixels.subarray(0, count)]);
   }
-  return spots;
+  return small;
 }
 
-function isShade(palette: Palette, label: number, other: number): boolean {
-  if (label === other) return true;
-  return label < MAX_FOUND && other < MAX_FOUND && palette.apart2[label * MAX_FOUND + other] <= SHADE * SHADE;
+/** Whether few of some pixels are plainly of their colours. */
+function isHardlyPlain({ raster, labelling, palette, reach }: Picture, pixels: readonly number[]): boolean {
+  const { data } = raster;
+  let plain = 0;
+  for (const p of pixels)
+    if (distance2(palette, labelling.labels[p], data[p * 4], data[p * 4 + 1], data[p * 4 + 2]) <= reach.pure ** 2)
+      plain++;
+  return plain <= pixels.length * PLAIN_SHARE;
 }
 
 /**
- * Gives pixels of shades of one colour to the shade that is as light as their middle: lightness is kept at full resolution.
- * Tells which; UNKNOWN where they stay apart, since another is plainly there.
+ * Gives a letter in shades of one colour to the shade that is as light as its middle, unless another is plainly there:
+ * lightness is kept at full resolution.
  */
-function joinShades(
-  { raster, labelling, palette }: Picture,
-  pixels: readonly number[],
-  isPlain: (p: number) => boolean,
-) {
+function joinShades(picture: Picture, letter: readonly number[], isShade: (a: number, b: number) => boolean): void {
+  const { raster, labelling, palette } = picture;
   const { labels } = labelling;
-  const own = labels[pixels[0]];
-  const shades = Array.from({ length: palette.size }, (_, i) => i).filter((i) => isShade(palette, own, i));
-  if (shades.length === 1) return own;
+  const own = labels[letter[0]];
+  const shades = Array.from({ length: palette.size }, (_, i) => i).filter((i) => isShade(own, i));
+  if (shades.length === 1) return;
   const { width, data } = raster;
-  const all = new Set(pixels);
-  const inner = pixels.filter((p) => [p - 1, p + 1, p - width, p + width].every((q) => all.has(q)));
-  const middle = inner.length > 0 ? inner : pixels;
+  const all = new Set(letter);
+  const inner = letter.filter((p) => [p - 1, p + 1, p - width, p + width].every((q) => all.has(q)));
+  const middle = inner.length > 0 ? inner : letter;
   const light = middle.reduce((sum, p) => sum + luma(data[p * 4], data[p * 4 + 1], data[p * 4 + 2]), 0) / middle.length;
   const away = (i: number) => Math.abs(luma(palette.r[i], palette.g[i], palette.b[i]) - light);
   const main = shades.reduce((best, shade) => (away(shade) < away(best) ? shade : best));
-  const others = pixels.filter((p) => labels[p] !== main);
-  if (others.filter(isPlain).length > others.length * PLAIN_SHARE) return UNKNOWN;
-  for (const p of others) labels[p] = main;
-  return main;
+  const others = letter.filter((p) => labels[p] !== main);
+  if (isHardlyPlain(picture, others)) for (const p of others) labels[p] = main;
 }
 
 /** What a pixel is of: mostly of a colour, and how far from the nearest mix of two near it (encoded RGB). */
