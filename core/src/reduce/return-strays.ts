@@ -57,9 +57,13 @@ function findSmall(
   most: number,
   isLike: (a: number, b: number) => boolean,
 ): number[][] {
-  const { labels, loose } = labelling;
+  const { labels, loose, spans, spanLabels } = labelling;
   const { width } = raster;
   const state = new Uint8Array(labels.length);
+  for (let s = 0; s < spanLabels.length; s++) {
+    const [from, to] = [spans.starts[s], spans.ends[s]];
+    if (to - from > most && labels[from] === spanLabels[s]) state.fill(LARGE, from, to);
+  }
   const around = [-1, 1, -width, width, -width - 1, -width + 1, width - 1, width + 1];
   const small: number[][] = [];
   const pixels = new Int32Array(most + around.length);
