@@ -33,10 +33,10 @@ const LARGE = 2;
 /** Gives spots of a colour that the colours around them explain to those. For noisy pictures. Linear in loose pixels. */
 export function returnStrays(picture: Picture): void {
   const { labels } = picture.labelling;
-  const { apart2 } = picture.palette;
-  const isShade = (a: number, b: number) =>
-    a === b || (a < MAX_FOUND && b < MAX_FOUND && apart2[a * MAX_FOUND + b] <= SHADE * SHADE);
-  for (const letter of findSmall(picture, LETTER_PX, isShade)) joinShades(picture, letter, isShade);
+  const shades = shadesOf(picture.palette);
+  if (shades.some((ofOne) => ofOne.length > 1))
+    for (const letter of findSmall(picture, LETTER_PX, (a, b) => shades[a].includes(b)))
+      joinShades(picture, letter, shades[labels[letter[0]]]);
   const spots = findSmall(picture, MOST_PX, (a, b) => a === b).filter((spot) => isHardlyPlain(picture, spot));
   const own = spots.map(([p]) => labels[p]);
   // No spot explains another.
@@ -49,6 +49,13 @@ export function returnStrays(picture: Picture): void {
     for (const [k, p] of spot.entries()) labels[p] = isStray ? given[s][k].label : own[s];
   }
   loosenChanged(picture.labelling, LETTER_PX);
+}
+
+/** For every colour of a palette, those that are shades of it, itself among them. */
+function shadesOf(palette: Palette): number[][] {
+  const all = Array.from({ length: palette.size }, (_, i) => i);
+  const inReach = all.filter((i) => isInReach(palette, i));
+  return all.map((i) => inReach.filter((j) => palette.apart2[i * MAX_FOUND + j] <= SHADE * SHADE));
 }
 
 /** The pixels, each time, of what hangs together of like labels, has at most so many, and one that is not flat. */
@@ -107,11 +114,9 @@ function isHardlyPlain({ raster, labelling, palette, reach }: Picture, pixels: r
  * Gives a letter in shades of one colour to the shade that is as light as its middle, unless another is plainly there:
  * lightness is kept at full resolution.
  */
-function joinShades(picture: Picture, letter: readonly number[], isShade: (a: number, b: number) => boolean): void {
+function joinShades(picture: Picture, letter: readonly number[], shades: readonly number[]): void {
   const { raster, labelling, palette } = picture;
   const { labels } = labelling;
-  const own = labels[letter[0]];
-  const shades = Array.from({ length: palette.size }, (_, i) => i).filter((i) => isShade(own, i));
   if (shades.length === 1) return;
   const { width, data } = raster;
   const all = new Set(letter);
